@@ -1,0 +1,1 @@
+"""The heart of Cold Wake: no I/O, no clock, no global randomness; SI units throughout."""

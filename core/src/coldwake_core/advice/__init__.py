@@ -1,0 +1,1 @@
+"""Method of the hour and the next move."""

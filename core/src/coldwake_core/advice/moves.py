@@ -1,0 +1,501 @@
+"""The next move: one change, its reason, its cost, and how long before it can be judged.
+
+Candidates are made in the order of the dials, cheapest and mildest first: speed, depth, then what
+the evidence says to copy, then colour. The first that stands and was not put off is the move.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from typing import Final, Literal
+
+from ..constants import FOOT_M, MPH_MPS
+from ..evidence.rates import Exposure, RateComparison, compare_rates
+from ..gear.setup import RodSetup, recipe_words
+from ..gear.tackle import Outfit, SpeedRange
+from ..gear.window import SpeedWindow
+from ..record.events import LineSet, MoveAnswered, MoveChange, SpeedChanged
+from ..record.state import Answer, Stint, TripState
+from ..sonar.marks import MarkedBand, depth_to_fish
+from .method import Method
+
+NOT_NOW_S: Final = 30.0 * 60.0
+"""How long a move that was put off stays away."""
+NEAR_MARK_M: Final = 3.0 * FOOT_M
+"""A change of no more than 3 ft may be all it takes (common practice)."""
+SPEED_STEP_MPS: Final = 0.2 * MPH_MPS
+DRY_SPELL_MIN: Final = 30.0
+"""A long dry spell before something changes: half an hour (common practice)."""
+COLOUR_PASS_MIN: Final = 20.0
+JUDGE_MIN: Final = 30.0
+
+Basis = Literal["school", "marks", "evidence", "working_range"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RodNow:
+    """What the choice of a move needs to know of a rod that is fishing.
+
+    Parameters
+    ----------
+    rod_id, name : str
+        Key and plain name.
+    setup : RodSetup
+        What is on it.
+    setting_m, depth_m : float
+        The number set and the depth it runs at now, m.
+    kind : str
+        How the line is fished.
+    works : SpeedRange
+        Speeds at which it works.
+    reachable : dict of float to float
+        Numbers for depths asked about, m to m; a depth it cannot reach is left out.
+    exposure : Exposure
+        Hits and minutes on this recipe.
+    """
+
+    rod_id: str
+    name: str
+    setup: RodSetup
+    setting_m: float
+    depth_m: float
+    kind: str
+    works: SpeedRange
+    reachable: dict[float, float]
+    exposure: Exposure
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Move:
+    """One suggested change.
+
+    Parameters
+    ----------
+    answer : MoveAnswered
+        What taking or refusing it records, with the change it makes.
+    reason : str
+        Why, in a sentence.
+    basis : Basis
+        What speaks: a school, marks, evidence or the gear's own range.
+    source : str
+        Whose rule, or which evidence.
+    cost_min : float
+        Minutes it takes.
+    judge_after_min : float
+        Minutes of fishing before it can be judged.
+    probability : float or None
+        Where evidence speaks, how probable it is.
+    """
+
+    answer: MoveAnswered
+    reason: str
+    basis: Basis
+    source: str
+    cost_min: float
+    judge_after_min: float
+    probability: float | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Situation:
+    """Everything a move is chosen from.
+
+    Parameters
+    ----------
+    outfit : Outfit
+        What is aboard.
+    state : TripState
+        The trip now.
+    now_s : float
+        Seconds since 1970-01-01 UTC.
+    speed_mps : float
+        Speed through water, m/s.
+    rods : tuple of RodNow
+        Rods that are fishing.
+    window : SpeedWindow or None
+        The shared window.
+    method : Method or None
+        Method of the hour; None without a surface temperature.
+    bands : tuple of MarkedBand
+        Recent marks, most fish first.
+    """
+
+    outfit: Outfit
+    state: TripState
+    now_s: float
+    speed_mps: float
+    rods: tuple[RodNow, ...]
+    window: SpeedWindow | None
+    method: Method | None
+    bands: tuple[MarkedBand, ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Comparison:
+    """The best rod so far against the one that lags, and how sure that is.
+
+    Parameters
+    ----------
+    ahead_rod_id, behind_rod_id : str
+        The rods.
+    ahead, behind : Exposure
+        What was counted on each.
+    result : RateComparison
+        P(rate ahead > rate behind) and its verdict.
+    """
+
+    ahead_rod_id: str
+    behind_rod_id: str
+    ahead: Exposure
+    behind: Exposure
+    result: RateComparison
+
+
+def next_move(situation: Situation) -> Move | None:
+    """Return the one move to suggest, or None when the right thing is to go on fishing.
+
+    Parameters
+    ----------
+    situation : Situation
+        The trip now.
+
+    Returns
+    -------
+    Move or None
+    """
+    if not situation.rods:
+        return None
+    put_off = {
+        answer.move.key for answer in situation.state.answers
+        if not answer.taken and 0.0 <= situation.now_s - answer.at_s < NOT_NOW_S
+    }
+    for candidate in _candidates(situation):
+        if candidate.answer.key not in put_off:
+            return candidate
+    return None
+
+
+def _candidates(situation: Situation) -> Iterator[Move]:
+    yield from _speed_moves(situation)
+    yield from _mark_moves(situation)
+    yield from _method_depth_moves(situation)
+    yield from _copy_moves(situation)
+    yield from _colour_moves(situation)
+
+
+def _mph(speed_mps: float) -> float:
+    """Round a speed to a tenth of a mile an hour, which a hand can set."""
+    return round(speed_mps / MPH_MPS, 1) * MPH_MPS
+
+
+def _speed_moves(now: Situation) -> Iterator[Move]:
+    window = now.window
+    if window is None:
+        return
+    if window.is_open and not window.low_mps - 1e-3 <= now.speed_mps <= window.high_mps + 1e-3:
+        target = min(max(now.speed_mps, window.low_mps), window.high_mps)
+        yield _speed_move(
+            now, target, "A lure outside its working range is worse than none: it drives fish off.",
+            "working_range", "Working ranges of what is out", "window",
+        )
+    if now.method is None:
+        return
+    low, high = now.method.speed_low_mps, now.method.speed_high_mps
+    wanted = min(max(now.speed_mps, low), high)
+    if window.is_open:
+        wanted = min(max(wanted, window.low_mps), window.high_mps)
+    step = max(min(wanted - now.speed_mps, SPEED_STEP_MPS), -SPEED_STEP_MPS)
+    if abs(step) >= 0.04 and window.is_open:
+        yield _speed_move(
+            now, now.speed_mps + step, now.method.reason, "school", now.method.school, "method"
+        )
+
+
+def _speed_move(
+    now: Situation, target_mps: float, reason: str, basis: Basis, source: str, why: str
+) -> Move:
+    target = _mph(target_mps)
+    word = "Slow down" if target < now.speed_mps else "Speed up"
+    return Move(
+        answer=MoveAnswered(
+            key=f"speed:{why}:{target:.3f}", kind="speed", title=word,
+            change=MoveChange(speed_changed=SpeedChanged(speed_mps=target)),
+        ),
+        reason=reason, basis=basis, source=source, cost_min=0.0, judge_after_min=15.0,
+    )
+
+
+_RESET_MIN: Final = {"downrigger": 1.0, "flat": 2.0, "leadcore": 4.0}
+"""Minutes to put a line at another number; leadcore takes time to pay out (common practice)."""
+
+
+def _depth_move(
+    now: Situation, depth_m: float, *, key: str, reason: str, basis: Basis, source: str
+) -> Move | None:
+    """Set the rod that gets there with least trouble; precise gear first, then the nearest."""
+    able = [rod for rod in now.rods if depth_m in rod.reachable]
+    if not able:
+        return None
+    rod = min(able, key=lambda r: (_RESET_MIN[r.kind], abs(r.depth_m - depth_m), r.rod_id))
+    return Move(
+        answer=MoveAnswered(
+            key=key, kind="depth", title="Set a rod to this depth", rod_id=rod.rod_id,
+            change=MoveChange(line_set=LineSet(
+                rod_id=rod.rod_id, setting_m=rod.reachable[depth_m], wanted_depth_m=depth_m,
+            )),
+        ),
+        reason=reason, basis=basis, source=source, cost_min=_RESET_MIN[rod.kind],
+        judge_after_min=JUDGE_MIN,
+    )
+
+
+def mark_targets(state: TripState, bands: Sequence[MarkedBand]) -> list[float]:
+    """Return the depths at which lures would be run for the marked bands.
+
+    Parameters
+    ----------
+    state : TripState
+        For the user's offset and the bottom.
+    bands : sequence of MarkedBand
+        Recent marks.
+
+    Returns
+    -------
+    list of float
+        Depths, m.
+    """
+    return [
+        depth_to_fish(band.depth_m, above_mark_m=state.above_mark_m, bottom_m=state.bottom_m)
+        for band in bands
+    ]
+
+
+def _mark_moves(now: Situation) -> Iterator[Move]:
+    for band, target in zip(now.bands, mark_targets(now.state, now.bands), strict=True):
+        if any(abs(rod.depth_m - target) <= NEAR_MARK_M for rod in now.rods):
+            continue
+        fish = "A fish was" if band.count == 1 else f"{band.count} fish were"
+        move = _depth_move(
+            now, target, key=f"marks:{round(target / FOOT_M)}", basis="marks",
+            reason=f"{fish} marked and no lure runs near: set a little above, "
+                   "for above is fine and below the fish is useless.",
+            source="Marks of the last 40 minutes",
+        )
+        if move is not None:
+            yield move
+
+
+def method_depth_m(method: Method, bottom_m: float) -> float:
+    """Return the depth to try when no lure runs in the method's band.
+
+    Parameters
+    ----------
+    method : Method
+        Method of the hour.
+    bottom_m : float
+        Depth of the bottom, m.
+
+    Returns
+    -------
+    float
+        Depth, m: the middle of the band, above the bottom.
+    """
+    return min(0.5 * (method.depth_top_m + method.depth_base_m), max(bottom_m - 0.5, 0.3))
+
+
+def _method_depth_moves(now: Situation) -> Iterator[Move]:
+    method = now.method
+    # Marks say where fish are; the rule of thumb is for when nothing has been seen.
+    if method is None or now.bands:
+        return
+    if any(method.depth_top_m <= rod.depth_m <= method.depth_base_m for rod in now.rods):
+        return
+    move = _depth_move(
+        now, method_depth_m(method, now.state.bottom_m), key=f"band:{method.id}", basis="school",
+        reason=method.reason, source=method.school,
+    )
+    if move is not None:
+        yield move
+
+
+def compare_rods(rods: Sequence[RodNow]) -> Comparison | None:
+    """Return the rod that is ahead against the one that lags most.
+
+    Parameters
+    ----------
+    rods : sequence of RodNow
+        Rods fishing.
+
+    Returns
+    -------
+    Comparison or None
+        None until there are two rods and a hit.
+    """
+    if len(rods) < 2 or not any(rod.exposure.hits for rod in rods):
+        return None
+    pairs = [
+        (compare_rates(a.exposure, b.exposure), a, b) for a in rods for b in rods
+        if a is not b and a.exposure.hits > 0
+    ]
+    result, ahead, behind = max(
+        pairs, key=lambda pair: (pair[0].probability, pair[1].rod_id, pair[2].rod_id)
+    )
+    return Comparison(
+        ahead_rod_id=ahead.rod_id, behind_rod_id=behind.rod_id, ahead=ahead.exposure,
+        behind=behind.exposure, result=result,
+    )
+
+
+def _copy_moves(now: Situation) -> Iterator[Move]:
+    comparison = compare_rods(now.rods)
+    if comparison is None or comparison.result.verdict not in ("better", "leaning_better"):
+        return
+    by_id = {rod.rod_id: rod for rod in now.rods}
+    ahead, behind = by_id[comparison.ahead_rod_id], by_id[comparison.behind_rod_id]
+    spare = _same_look(now, ahead, behind)
+    if spare is None:
+        return
+    chance = comparison.result.probability
+    words = recipe_words(now.outfit, ahead.setup)
+    yield Move(
+        answer=MoveAnswered(
+            key=f"copy:{ahead.rod_id}:{behind.rod_id}:{spare.lure_id}", kind="copy",
+            title=f"Put what {ahead.name} wears on {behind.name}", rod_id=behind.rod_id,
+            change=MoveChange(rod_rigged=spare),
+        ),
+        reason=f"{ahead.name} ({words}): {ahead.exposure.hits} hits in "
+               f"{ahead.exposure.minutes:.0f} rod-minutes; {behind.name}: {behind.exposure.hits} in "
+               f"{behind.exposure.minutes:.0f}. Check the tuning of {behind.name} before its lure is blamed.",
+        basis="evidence", source="Hits and rod-minutes of this trip", probability=chance,
+        cost_min=3.0, judge_after_min=45.0,
+    )
+
+
+def _same_look(now: Situation, ahead: RodNow, behind: RodNow) -> RodSetup | None:
+    """The lagging rod with the lure that earns, if it does not wear it already and it suits."""
+    lure_id, attractor_id = ahead.setup.lure_id, ahead.setup.attractor_id
+    if (behind.setup.lure_id, behind.setup.attractor_id) == (lure_id, attractor_id):
+        return None
+    return RodSetup(
+        rod_id=behind.rod_id, place_id=behind.setup.place_id, line_id=behind.setup.line_id,
+        lure_id=lure_id, attractor_id=attractor_id, leader_m=ahead.setup.leader_m,
+        setback_m=behind.setup.setback_m,
+    )
+
+
+def _colour_moves(now: Situation) -> Iterator[Move]:
+    """Marks seen, speed right, no bite: change colour before the next pass (all schools)."""
+    if not now.bands or any(rod.exposure.hits for rod in now.rods):
+        return
+    dry = [rod for rod in now.rods if rod.exposure.minutes >= COLOUR_PASS_MIN]
+    for rod in sorted(dry, key=lambda r: (-r.exposure.minutes, r.rod_id)):
+        lure = now.outfit.lure(rod.setup.lure_id)
+        others = [
+            other for other in now.outfit.lures
+            if other.name == lure.name and other.colour != lure.colour
+        ]
+        if not others:
+            continue
+        setup = RodSetup(
+            rod_id=rod.rod_id, place_id=rod.setup.place_id, line_id=rod.setup.line_id,
+            lure_id=others[0].id, attractor_id=rod.setup.attractor_id,
+            leader_m=rod.setup.leader_m, setback_m=rod.setup.setback_m,
+        )
+        yield Move(
+            answer=MoveAnswered(
+                key=f"colour:{rod.rod_id}:{others[0].id}", kind="colour",
+                title=f"Change {rod.name} to {others[0].colour}", rod_id=rod.rod_id,
+                change=MoveChange(rod_rigged=setup),
+            ),
+            reason=f"Fish are marked, the speed is right and {rod.name} has been dry for "
+                   f"{rod.exposure.minutes:.0f} minutes.",
+            basis="school", source="All schools: no bite through marked fish, change colour",
+            cost_min=3.0, judge_after_min=JUDGE_MIN,
+        )
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class JudgedMove:
+    """A move that was taken, and what can be said of it by now.
+
+    Parameters
+    ----------
+    title : str
+        What was done.
+    at_s : float
+        When, seconds since 1970-01-01 UTC.
+    rod_id : str or None
+        On which rod; None for the whole boat.
+    before, after : Exposure
+        Hits and rod-minutes in the hour before, and since.
+    result : RateComparison
+        P(rate after > rate before).
+    """
+
+    title: str
+    at_s: float
+    rod_id: str | None
+    before: Exposure
+    after: Exposure
+    result: RateComparison
+
+
+BEFORE_S: Final = 3600.0
+
+
+def judge_moves(
+    answers: Sequence[Answer], stints: Sequence[Stint], bites: Sequence[tuple[float, str, str]],
+    now_s: float,
+) -> list[JudgedMove]:
+    """Return what can be said of the moves that were taken, the latest first.
+
+    Parameters
+    ----------
+    answers : sequence of Answer
+        Moves taken and refused.
+    stints : sequence of Stint
+        What fished when.
+    bites : sequence of (float, str, str)
+        Time, rod and kind of each bite.
+    now_s : float
+        Seconds since 1970-01-01 UTC.
+
+    Returns
+    -------
+    list of JudgedMove
+
+    Notes
+    -----
+    Before against after on the same rod: the clock is not taken out, so "better" means better
+    times, not yet a better recipe.
+    """
+    judged = []
+    for answer in reversed(answers):
+        if not answer.taken:
+            continue
+        rod_id, at_s = answer.move.rod_id, answer.at_s
+        before = _exposure(stints, bites, rod_id, at_s - BEFORE_S, at_s, now_s)
+        after = _exposure(stints, bites, rod_id, at_s, now_s, now_s)
+        judged.append(JudgedMove(
+            title=answer.move.title, at_s=at_s, rod_id=rod_id, before=before, after=after,
+            result=compare_rates(after, before),
+        ))
+    return judged
+
+
+def _exposure(
+    stints: Sequence[Stint], bites: Sequence[tuple[float, str, str]], rod_id: str | None,
+    start_s: float, end_s: float, now_s: float,
+) -> Exposure:
+    """Hits and rod-minutes between two times, on one rod or on all."""
+    minutes = 0.0
+    for stint in stints:
+        if rod_id in (None, stint.rod_id):
+            last = now_s if stint.end_s is None else stint.end_s
+            minutes += max(min(last, end_s) - max(stint.start_s, start_s), 0.0) / 60.0
+    hits = sum(
+        1 for at_s, rod, kind in bites
+        if kind == "hit" and rod_id in (None, rod) and start_s <= at_s < end_s
+    )
+    return Exposure(hits=hits, minutes=minutes)

@@ -1,0 +1,102 @@
+"""JSON in, JSON out: the one door between the core and whatever shows it.
+
+The server and the browser's worker call the same functions with the same data. An error of the
+core comes back as ``{"ok": false, "error": {"code", "field", "message"}}``; nothing else is caught.
+"""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+from .checks import require_choice
+from .decode import decode, encode
+from .errors import CoreError, InvalidInputError
+from .fish.session import FishSession
+from .record.events import decode_event
+from .record.trip import Trip
+
+_CALLS = ("open", "add", "replace", "view", "lines_at", "number_for", "where", "mark_depth")
+
+
+def error_json(error: CoreError) -> dict[str, Any]:
+    """Return the JSON form of an error of the core.
+
+    Parameters
+    ----------
+    error : CoreError
+        What was raised.
+
+    Returns
+    -------
+    dict
+        code, field and message, and limit where there is one.
+    """
+    limit = getattr(error, "limit", None)
+    return {"code": error.code, "field": error.field, "message": error.message, "limit": limit}
+
+
+class Bridge:
+    """Holds the trip that is open and answers calls about it."""
+
+    def __init__(self) -> None:
+        self._session: FishSession | None = None
+
+    def call(self, request: str) -> str:
+        """Answer one call.
+
+        Parameters
+        ----------
+        request : str
+            JSON object with ``call``, one of the known names, and its ``args``.
+
+        Returns
+        -------
+        str
+            JSON ``{"ok": true, "value": ...}`` or ``{"ok": false, "error": ...}``.
+        """
+        try:
+            data = json.loads(request)
+            name = require_choice("call", data.get("call"), _CALLS)
+            value = getattr(self, f"_{name}")(**data.get("args", {}))
+            return json.dumps({"ok": True, "value": value}, allow_nan=False)
+        except CoreError as error:
+            return json.dumps({"ok": False, "error": error_json(error)})
+
+    def _opened(self) -> FishSession:
+        if self._session is None:
+            raise InvalidInputError("call", "", "made after a trip was opened")
+        return self._session
+
+    def _open(self, trip: Any, events: list[Any]) -> int:
+        self._session = FishSession(
+            decode(Trip, trip, field="trip"), [decode_event(event) for event in events]
+        )
+        return len(self._session.events)
+
+    def _add(self, event: Any) -> str:
+        return self._opened().add(event).id
+
+    def _replace(self, events: list[Any]) -> int:
+        session = self._opened()
+        session.replace_events(decode_event(event) for event in events)
+        return len(session.events)
+
+    def _view(self, now_s: float) -> Any:
+        return encode(self._opened().view(now_s))
+
+    def _lines_at(self, speed_mps: float) -> Any:
+        return encode(self._opened().lines_at(speed_mps=speed_mps))
+
+    def _number_for(self, rod_id: str, depth_m: float, speed_mps: float | None = None) -> Any:
+        return encode(
+            self._opened().number_for(rod_id=rod_id, depth_m=depth_m, speed_mps=speed_mps)
+        )
+
+    def _where(self, rod_id: str, setting_m: float, speed_mps: float | None = None) -> Any:
+        return encode(
+            self._opened().where(rod_id=rod_id, setting_m=setting_m, speed_mps=speed_mps)
+        )
+
+    def _mark_depth(self, depth_m: float) -> float:
+        return self._opened().mark_depth(depth_m=depth_m)

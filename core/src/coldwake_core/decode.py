@@ -1,0 +1,130 @@
+"""From untrusted JSON to dataclasses: every field named, typed and checked, nothing extra let in."""
+
+from __future__ import annotations
+
+import dataclasses
+import types
+import typing
+from collections.abc import Mapping
+from functools import cache
+from typing import Any, Literal, TypeVar, Union
+
+from .checks import require_choice, require_number, require_text
+from .errors import InvalidInputError
+
+T = TypeVar("T")
+
+_LONGEST_LIST = 500
+
+
+def decode(kind: type[T], data: object, *, field: str = "") -> T:
+    """Return a dataclass made from JSON data.
+
+    Parameters
+    ----------
+    kind : type
+        A dataclass whose fields are str, int, float, bool, Literal, tuple[X, ...], other such
+        dataclasses, or any of these or None. A method ``check`` is called when it has one.
+    data : object
+        What came in.
+    field : str
+        Dotted name of the place, for messages.
+
+    Returns
+    -------
+    instance of ``kind``
+
+    Raises
+    ------
+    InvalidInputError
+        If a field is missing, unknown or not of its type; the message names it.
+    """
+    if not isinstance(data, Mapping):
+        raise InvalidInputError(field or "payload", data, "an object with named fields")
+    hints = _hints(kind)
+    for name in data:
+        if name not in hints:
+            raise InvalidInputError(
+                _join(field, str(name)[:60]), data[name],
+                "left out: the known fields are " + (", ".join(hints) or "none"),
+            )
+    values = {}
+    for spec in dataclasses.fields(kind):  # type: ignore[arg-type]
+        where = _join(field, spec.name)
+        if spec.name in data:
+            values[spec.name] = _value(hints[spec.name], data[spec.name], where)
+        elif spec.default is dataclasses.MISSING and spec.default_factory is dataclasses.MISSING:
+            raise InvalidInputError(where, None, "given")
+    made = kind(**values)
+    check = getattr(made, "check", None)
+    if check is not None:
+        try:
+            check()
+        except InvalidInputError as error:
+            raise InvalidInputError(
+                _join(field, error.field), error.value, error.requirement
+            ) from None
+    return made
+
+
+@cache
+def _hints(kind: type) -> dict[str, Any]:
+    hints = typing.get_type_hints(kind)
+    return {spec.name: hints[spec.name] for spec in dataclasses.fields(kind)}
+
+
+def _join(field: str, name: str) -> str:
+    return f"{field}.{name}" if field else name
+
+
+def _value(hint: Any, value: object, field: str) -> Any:
+    origin = typing.get_origin(hint)
+    if origin in (Union, types.UnionType):
+        options = typing.get_args(hint)
+        if value is None and type(None) in options:
+            return None
+        return _value(next(o for o in options if o is not type(None)), value, field)
+    if origin is Literal:
+        return require_choice(field, value, typing.get_args(hint))
+    if origin is tuple:
+        if not isinstance(value, list | tuple) or len(value) > _LONGEST_LIST:
+            raise InvalidInputError(field, value, f"a list of at most {_LONGEST_LIST}")
+        item = typing.get_args(hint)[0]
+        return tuple(_value(item, v, f"{field}[{i}]") for i, v in enumerate(value))
+    if dataclasses.is_dataclass(hint):
+        return decode(typing.cast(type, hint), value, field=field)
+    if hint is bool:
+        if not isinstance(value, bool):
+            raise InvalidInputError(field, value, "true or false")
+        return value
+    if hint is int:
+        number = require_number(field, value)
+        if number != int(number):
+            raise InvalidInputError(field, value, "a whole number")
+        return int(number)
+    if hint is float:
+        return require_number(field, value)
+    if hint is str:
+        return require_text(field, value, empty=True)
+    raise TypeError(f"{field}: {hint!r} is no type that JSON can be decoded to")
+
+
+def encode(value: Any) -> Any:
+    """Return the JSON form of dataclasses, tuples and plain values.
+
+    Parameters
+    ----------
+    value : Any
+        A dataclass, or what may stand in its fields.
+
+    Returns
+    -------
+    dict, list, str, float, int, bool or None
+    """
+    if isinstance(value, float | str | int) or value is None:
+        return value
+    if isinstance(value, tuple | list):
+        return [encode(item) for item in value]
+    if isinstance(value, Mapping):
+        return {key: encode(item) for key, item in value.items()}
+    return {name: encode(getattr(value, name)) for name in _hints(type(value))}

@@ -1,0 +1,54 @@
+"""Errors of the core: each names the field, says what was wrong and what would be right."""
+
+from __future__ import annotations
+
+
+class CoreError(Exception):
+    """Base of all errors of the core.
+
+    Attributes
+    ----------
+    code : str
+        Machine code of the error.
+    field : str
+        Name of the offending input, dotted when nested; empty when none.
+    message : str
+        A sentence for a person, with the remedy.
+    """
+
+    code = "core_error"
+
+    def __init__(self, message: str, *, field: str = "") -> None:
+        super().__init__(message)
+        self.message = message
+        self.field = field
+
+
+class InvalidInputError(CoreError):
+    """An input that cannot be meant: the message names it, its value and what it must be."""
+
+    code = "invalid_input"
+
+    def __init__(self, name: str, value: object, requirement: str) -> None:
+        shown = repr(value)
+        if len(shown) > 60:
+            shown = shown[:57] + "..."
+        super().__init__(f"{name} ({shown}) must be {requirement}", field=name)
+        self.value = value
+        self.requirement = requirement
+
+
+class UnknownItemError(InvalidInputError):
+    """A reference to something that is not aboard."""
+
+    code = "unknown_item"
+
+
+class NoSolutionError(CoreError):
+    """The input is sound, but nothing answers it; ``limit`` is the nearest that can be had."""
+
+    code = "no_solution"
+
+    def __init__(self, message: str, *, field: str, limit: float | None = None) -> None:
+        super().__init__(message, field=field)
+        self.limit = limit

@@ -1,0 +1,1 @@
+"""Weighing of evidence: rates and verdicts."""

@@ -1,0 +1,1 @@
+"""What the Fish view shows, computed from a trip and its events."""

@@ -1,0 +1,420 @@
+"""A trip being fished: events in, the Fish view out, and answers while a finger drags."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Any
+
+from ..advice.method import Method, comfort_band_degc, comfort_depths_m, method_of_the_hour
+from ..advice.moves import (
+    RodNow,
+    Situation,
+    compare_rods,
+    judge_moves,
+    mark_targets,
+    method_depth_m,
+    next_move,
+)
+from ..checks import require_number
+from ..constants import MPH_MPS
+from ..errors import InvalidInputError, NoSolutionError, UnknownItemError
+from ..evidence.rates import Exposure
+from ..gear.setup import RodSetup, build_rig, recipe_words, working_range
+from ..gear.tackle import FASTEST_MPS
+from ..gear.window import shared_window, verdict
+from ..lines.doubt import DoubtfulRig, solve_with_doubt
+from ..lines.rigs import leadcore_number
+from ..record.events import SLOWEST_MPS, Event, check_depth, decode_event
+from ..record.fold import check_against, fold
+from ..record.state import RodState
+from ..record.trip import Trip
+from ..sonar.marks import MarkedBand, depth_to_fish, marked_bands, recent_marks
+from ..water.fresh import Water
+from .view import (
+    ComfortView,
+    FishView,
+    LineNumber,
+    MarkView,
+    RibbonMark,
+    RodLine,
+    RodTally,
+    RodView,
+    TemperaturePoint,
+)
+
+ASSUMED_DEGC = 10.0
+"""Water temperature until one is read: only density and viscosity hang on it."""
+ASSUMED_SPEED_MPS = 1.5 * MPH_MPS
+_CACHED_RIGS = 64
+
+
+class FishSession:
+    """A trip being fished.
+
+    Parameters
+    ----------
+    trip : Trip
+        What the trip started with.
+    events : iterable of Event
+        What has happened, in any order.
+
+    Notes
+    -----
+    Solutions are kept by tackle and speed, so that a drag solves each line once.
+    """
+
+    def __init__(self, trip: Trip, events: Iterable[Event]) -> None:
+        self.trip = trip
+        self.events = {event.id: event for event in events}
+        self.state = fold(trip, self.events.values())
+        self._solved: dict[tuple[Any, ...], DoubtfulRig] = {}
+
+    def add(self, data: object) -> Event:
+        """Add an event from JSON data.
+
+        Parameters
+        ----------
+        data : object
+            The event; an id that is known changes nothing.
+
+        Returns
+        -------
+        Event
+
+        Raises
+        ------
+        InvalidInputError
+            If it cannot be, in itself or at this point of the trip; nothing is changed then.
+        """
+        event = decode_event(data)
+        if event.id not in self.events:
+            if event.type == "undone":
+                target = getattr(event.payload, "event_id", "")
+                if target not in self.events:
+                    raise UnknownItemError(
+                        "payload.event_id", target, "an event of this trip"
+                    )
+            check_against(self.trip, self.state, event)
+            self.events[event.id] = event
+            self.state = fold(self.trip, self.events.values())
+        return event
+
+    def replace_events(self, events: Iterable[Event]) -> None:
+        """Take a new set of events, as after they were fetched anew.
+
+        Parameters
+        ----------
+        events : iterable of Event
+            All events of the trip.
+        """
+        self.events = {event.id: event for event in events}
+        self.state = fold(self.trip, self.events.values())
+
+    # --- lines -------------------------------------------------------------------------------
+
+    @property
+    def speed_mps(self) -> float:
+        """Speed through water, m/s."""
+        return ASSUMED_SPEED_MPS if self.state.speed_mps is None else self.state.speed_mps
+
+    def _rig_at(self, setup: RodSetup, speed_mps: float) -> DoubtfulRig:
+        degc = self.state.surface_degc
+        key = (setup, speed_mps, degc)
+        if key not in self._solved:
+            if len(self._solved) >= _CACHED_RIGS:
+                self._solved.pop(next(iter(self._solved)))
+            water = Water.at_degc(ASSUMED_DEGC if degc is None else max(degc, -1.0))
+            self._solved[key] = solve_with_doubt(
+                build_rig(self.trip.outfit, setup), speed_mps, water
+            )
+        return self._solved[key]
+
+    def _rod(self, rod_id: str) -> tuple[RodState, RodSetup]:
+        if rod_id not in self.state.rods:
+            raise UnknownItemError(
+                "rod_id", rod_id, "one that is aboard: " + ", ".join(self.state.rods)
+            )
+        rod = self.state.rods[rod_id]
+        if rod.setup is None:
+            raise InvalidInputError("rod_id", rod_id, "a rod that has been rigged")
+        return rod, rod.setup
+
+    def where(self, *, rod_id: str, setting_m: float, speed_mps: float | None = None) -> RodLine:
+        """Return where a rod's lure is with a number set.
+
+        Parameters
+        ----------
+        rod_id : str
+            The rod.
+        setting_m : float
+            The number, m.
+        speed_mps : float, optional
+            Speed through water, m/s; the boat's when left out.
+
+        Returns
+        -------
+        RodLine
+
+        Raises
+        ------
+        InvalidInputError
+            If the rod, number or speed cannot be.
+        """
+        _, setup = self._rod(rod_id)
+        speed = self.speed_mps if speed_mps is None else _checked_speed(speed_mps)
+        placement, estimate = self._rig_at(setup, speed).place(setting_m)
+        lowest = max(placement.depth_m, placement.ball_depth_m or 0.0)
+        return RodLine(
+            rod_id=rod_id, number=self._number(setup, setting_m), depth_m=estimate.depth_m,
+            doubt_m=estimate.doubt_m, trail_m=placement.trail_m, at_surface=placement.at_surface,
+            clearance_m=self.state.bottom_m - lowest, paths=placement.paths,
+            ball_depth_m=placement.ball_depth_m,
+        )
+
+    def _number(self, setup: RodSetup, setting_m: float) -> LineNumber:
+        line = self.trip.outfit.line(setup.line_id)
+        if line.kind == "leadcore":
+            count = leadcore_number(
+                setting_m, leader_m=line.leader_length_m, core_m=line.core_length_m
+            )
+            return LineNumber(
+                kind="colours", setting_m=setting_m, colours=count.colours, rest_m=count.rest_m,
+                backing_m=count.backing_m,
+            )
+        kind = "counter" if line.kind == "downrigger" else "line_out"
+        return LineNumber(kind=kind, setting_m=setting_m)  # type: ignore[arg-type]
+
+    def number_for(
+        self, *, rod_id: str, depth_m: float, speed_mps: float | None = None
+    ) -> RodLine:
+        """Return the number that puts a rod's lure at a depth, and where that leaves it.
+
+        Parameters
+        ----------
+        rod_id : str
+            The rod.
+        depth_m : float
+            Wanted depth, m.
+        speed_mps : float, optional
+            Speed through water, m/s; the boat's when left out.
+
+        Returns
+        -------
+        RodLine
+
+        Raises
+        ------
+        InvalidInputError
+            If rod, depth or speed cannot be, or the depth is below the bottom.
+        NoSolutionError
+            If the line does not reach it at this speed.
+        """
+        check_depth("depth_m", depth_m)
+        if depth_m > self.state.bottom_m:
+            raise InvalidInputError(
+                "depth_m", round(depth_m, 2),
+                f"above the bottom, which is at {self.state.bottom_m:.1f} m",
+            )
+        _, setup = self._rod(rod_id)
+        speed = self.speed_mps if speed_mps is None else _checked_speed(speed_mps)
+        setting = self._rig_at(setup, speed).solved.setting_for(depth_m)
+        return self.where(rod_id=rod_id, setting_m=setting, speed_mps=speed)
+
+    def lines_at(self, *, speed_mps: float) -> tuple[RodLine, ...]:
+        """Return where every lure that is out would be at a speed.
+
+        Parameters
+        ----------
+        speed_mps : float
+            Speed through water, m/s.
+
+        Returns
+        -------
+        tuple of RodLine
+
+        Raises
+        ------
+        InvalidInputError
+            If it is no trolling speed.
+        """
+        _checked_speed(speed_mps)
+        return tuple(
+            self.where(rod_id=rod.rod_id, setting_m=rod.setting_m, speed_mps=speed_mps)
+            for rod in self._out()
+            if rod.setting_m is not None
+        )
+
+    def mark_depth(self, *, depth_m: float) -> float:
+        """Return the depth at which to run a lure for a mark.
+
+        Parameters
+        ----------
+        depth_m : float
+            Depth of the mark, m.
+
+        Returns
+        -------
+        float
+            Depth, m.
+        """
+        return depth_to_fish(
+            check_depth("depth_m", depth_m), above_mark_m=self.state.above_mark_m,
+            bottom_m=self.state.bottom_m,
+        )
+
+    def _out(self) -> list[RodState]:
+        return [
+            rod for rod in self.state.rods.values()
+            if rod.status == "fishing" and rod.setup is not None and rod.setting_m is not None
+        ]
+
+    # --- the view ----------------------------------------------------------------------------
+
+    def view(self, now_s: float) -> FishView:
+        """Return the Fish view at a moment.
+
+        Parameters
+        ----------
+        now_s : float
+            Seconds since 1970-01-01 UTC.
+
+        Returns
+        -------
+        FishView
+        """
+        require_number("now_s", now_s)
+        state, outfit = self.state, self.trip.outfit
+        speed = self.speed_mps
+        window = shared_window([
+            working_range(outfit, rod.setup) for rod in self._out() if rod.setup is not None
+        ])
+        surface = state.surface_degc
+        method = None if surface is None else method_of_the_hour(
+            species=self.trip.species, surface_degc=surface,
+            cold_school=state.schools.get("cold_morning"),
+        )
+        rods = tuple(sorted(
+            (self._rod_view(rod, speed) for rod in state.rods.values()),
+            key=lambda rod: (rod.side_m, rod.id),
+        ))
+        bands = tuple(marked_bands(state.marks, now_s))
+        now_rods = tuple(self._rod_now(view, bands, method, now_s) for view in rods if view.line)
+        situation = Situation(
+            outfit=outfit, state=state, now_s=now_s, speed_mps=speed, rods=now_rods,
+            window=window, method=method, bands=bands,
+        )
+        recent = {mark.event_id for mark in recent_marks(state.marks, now_s)}
+        return FishView(
+            now_s=now_s, speed_mps=speed, bottom_m=state.bottom_m,
+            above_mark_m=state.above_mark_m, rods=rods, window=window, surface_degc=surface,
+            profile=self._profile(), comfort=self._comfort(),
+            marks=tuple(
+                MarkView(
+                    event_id=m.event_id, at_s=m.at_s, depth_m=m.mark.depth_m, count=m.mark.count,
+                    recent=m.event_id in recent,
+                )
+                for m in state.marks
+            ),
+            method=method, move=None if state.ended else next_move(situation),
+            comparison=compare_rods(now_rods),
+            judged=tuple(judge_moves(state.answers, state.stints, state.bites, now_s)),
+            temperatures=tuple(
+                TemperaturePoint(
+                    at_s=r.at_s, temperature_degc=r.temperature_degc, depth_m=r.depth_m
+                )
+                for r in state.readings if r.depth_m <= 1.0
+            ),
+            ribbon=self._ribbon(),
+            undo_event_id=state.last_event_id, undo_event_type=state.last_event_type,
+            ended=state.ended,
+        )
+
+    def _rod_view(self, rod: RodState, speed_mps: float) -> RodView:
+        outfit = self.trip.outfit
+        item, setup = outfit.rod(rod.rod_id), rod.setup
+        tally = RodTally(
+            hits=rod.tally.hits, hooked=rod.tally.hooked, landed=rod.tally.landed,
+            kept=rod.tally.kept, lost=rod.tally.lost,
+        )
+        if setup is None:
+            return RodView(
+                id=item.id, name=item.name, shape=item.shape, kind=None, place_name="", side_m=99.0,
+                tip_height_m=1.0, recipe="", status="in", works=None, verdict=None,
+                soak_since_s=None, bait_since_s=None, tally=tally, setup=None, line=None,
+                last_setting_m=None, wanted_depth_m=None,
+            )
+        place, works = outfit.place(setup.place_id), working_range(outfit, setup)
+        line = None
+        if rod.status == "fishing" and rod.setting_m is not None:
+            line = self.where(rod_id=rod.rod_id, setting_m=rod.setting_m, speed_mps=speed_mps)
+        return RodView(
+            id=item.id, name=item.name, shape=item.shape, kind=outfit.line(setup.line_id).kind,
+            place_name=place.name, side_m=place.side_m, tip_height_m=place.tip_height_m,
+            recipe=recipe_words(outfit, setup), status=rod.status, works=works,
+            verdict=verdict(works, speed_mps), soak_since_s=rod.soak_since_s,
+            bait_since_s=rod.bait_since_s, tally=tally, setup=setup, line=line,
+            last_setting_m=rod.setting_m, wanted_depth_m=rod.wanted_depth_m,
+        )
+
+    def _rod_now(
+        self, view: RodView, bands: tuple[MarkedBand, ...], method: Method | None, now_s: float
+    ) -> RodNow:
+        assert view.setup is not None and view.line is not None and view.kind is not None
+        assert view.works is not None
+        asked = mark_targets(self.state, bands)
+        if method is not None:
+            asked.append(method_depth_m(method, self.state.bottom_m))
+        solved = self._rig_at(view.setup, self.speed_mps).solved
+        reachable = {}
+        for depth in asked:
+            try:
+                reachable[depth] = solved.setting_for(depth)
+            except NoSolutionError:
+                continue
+        same = [
+            stint for stint in self.state.stints
+            if stint.rod_id == view.id and stint.setup == view.setup
+        ]
+        return RodNow(
+            rod_id=view.id, name=view.name, setup=view.setup,
+            setting_m=view.line.number.setting_m, depth_m=view.line.depth_m, kind=view.kind,
+            works=view.works, reachable=reachable,
+            exposure=Exposure(
+                hits=sum(stint.hits for stint in same),
+                minutes=sum(stint.minutes(now_s) for stint in same),
+            ),
+        )
+
+    def _profile(self) -> tuple[TemperaturePoint, ...]:
+        latest = {reading.depth_m: reading for reading in self.state.readings}
+        return tuple(
+            TemperaturePoint(
+                at_s=latest[depth].at_s, temperature_degc=latest[depth].temperature_degc,
+                depth_m=depth,
+            )
+            for depth in sorted(latest)
+        )
+
+    def _comfort(self) -> ComfortView:
+        low, high = comfort_band_degc(self.trip.species)
+        depths = comfort_depths_m(self.state.profile(), (low, high), bottom_m=self.state.bottom_m)
+        top, base = depths if depths is not None else (None, None)
+        return ComfortView(low_degc=low, high_degc=high, top_m=top, base_m=base)
+
+    def _ribbon(self) -> tuple[RibbonMark, ...]:
+        marks = [
+            RibbonMark(at_s=at_s, kind=kind, rod_id=rod_id, text="")  # type: ignore[arg-type]
+            for at_s, rod_id, kind in self.state.bites
+        ]
+        marks += [
+            RibbonMark(
+                at_s=answer.at_s, kind="move_taken" if answer.taken else "move_refused",
+                rod_id=answer.move.rod_id, text=answer.move.title,
+            )
+            for answer in self.state.answers
+        ]
+        return tuple(sorted(marks, key=lambda mark: mark.at_s))
+
+
+def _checked_speed(speed_mps: float) -> float:
+    return require_number("speed_mps", speed_mps, low=SLOWEST_MPS, high=FASTEST_MPS, unit="m/s")

@@ -1,0 +1,252 @@
+"""What the Fish view shows: plain data, the same on the server and in the browser."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from ..advice.method import Method
+from ..advice.moves import Comparison, JudgedMove, Move
+from ..gear.setup import RodSetup
+from ..gear.tackle import LineKind, Shape, SpeedRange
+from ..gear.window import SpeedWindow, Verdict
+from ..record.state import RodStatus
+
+NumberKind = Literal["line_out", "colours", "counter"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class LineNumber:
+    """The number to put on reel or counter.
+
+    Parameters
+    ----------
+    kind : {'line_out', 'colours', 'counter'}
+        How it is counted.
+    setting_m : float
+        The number as a length, m.
+    colours : int
+        Whole colours of leadcore out.
+    rest_m : float
+        Leadcore beyond them, m.
+    backing_m : float
+        Backing beyond the core, m.
+    """
+
+    kind: NumberKind
+    setting_m: float
+    colours: int = 0
+    rest_m: float = 0.0
+    backing_m: float = 0.0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RodLine:
+    """Where a rod's lure is at a speed.
+
+    Parameters
+    ----------
+    rod_id : str
+        The rod.
+    number : LineNumber
+        The number that puts it there.
+    depth_m, doubt_m : float
+        Depth of the lure and half-width of its 80 % band, m.
+    trail_m : float
+        Behind the rod tip, m.
+    at_surface : bool
+        Whether it floats or skips.
+    ball_depth_m : float or None
+        Depth of the ball, m.
+    clearance_m : float
+        Lowest part (lure or ball) above the bottom, m; negative would be in it.
+    paths : tuple
+        Lines of [behind the tip, below the surface] points, m.
+    """
+
+    rod_id: str
+    number: LineNumber
+    depth_m: float
+    doubt_m: float
+    trail_m: float
+    at_surface: bool
+    clearance_m: float
+    paths: tuple[tuple[tuple[float, float], ...], ...]
+    ball_depth_m: float | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RodTally:
+    """The funnel of one rod."""
+
+    hits: int
+    hooked: int
+    landed: int
+    kept: int
+    lost: int
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RodView:
+    """One rod, in its order from port to starboard.
+
+    Parameters
+    ----------
+    id, name : str
+        Key and plain name.
+    shape : Shape
+        Its mark.
+    kind : LineKind or None
+        How its line is fished; None when it is not rigged.
+    place_name : str
+        Where it stands.
+    side_m, tip_height_m : float
+        Lateral place and height of its tip, m.
+    recipe : str
+        What it wears, in a few words.
+    status : RodStatus
+        In, fishing or fish on.
+    works : SpeedRange or None
+        Speeds at which it works.
+    verdict : Verdict or None
+        Whether it works now.
+    soak_since_s, bait_since_s : float or None
+        Clocks, seconds since 1970-01-01 UTC.
+    tally : RodTally
+        Its funnel.
+    setup : RodSetup or None
+        What is on it.
+    line : RodLine or None
+        Where its lure is; None while it is in.
+    last_setting_m : float or None
+        The number to reset to, m.
+    wanted_depth_m : float or None
+        Depth it was set for, m.
+    """
+
+    id: str
+    name: str
+    shape: Shape
+    kind: LineKind | None
+    place_name: str
+    side_m: float
+    tip_height_m: float
+    recipe: str
+    status: RodStatus
+    works: SpeedRange | None
+    verdict: Verdict | None
+    soak_since_s: float | None
+    bait_since_s: float | None
+    tally: RodTally
+    setup: RodSetup | None
+    line: RodLine | None
+    last_setting_m: float | None
+    wanted_depth_m: float | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class MarkView:
+    """A recent mark. ``recent`` says whether it still speaks for where fish are."""
+
+    event_id: str
+    at_s: float
+    depth_m: float
+    count: int
+    recent: bool
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class TemperaturePoint:
+    """A temperature with its depth, m, and time, seconds since 1970-01-01 UTC."""
+
+    at_s: float
+    temperature_degc: float
+    depth_m: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ComfortView:
+    """Where the species is at ease: temperatures, and the depths that have them if known."""
+
+    low_degc: float
+    high_degc: float
+    top_m: float | None
+    base_m: float | None
+
+
+RibbonKind = Literal["hit", "hooked", "landed", "lost", "move_taken", "move_refused"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RibbonMark:
+    """Something on the ribbon of the day."""
+
+    at_s: float
+    kind: RibbonKind
+    rod_id: str | None
+    text: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FishView:
+    """The whole Fish view.
+
+    Parameters
+    ----------
+    now_s : float
+        The moment it is computed for, seconds since 1970-01-01 UTC.
+    speed_mps : float
+        Speed through water, m/s.
+    bottom_m : float
+        Depth of the bottom, m.
+    above_mark_m : float
+        How far above marks the user runs lures, m.
+    rods : tuple of RodView
+        Port to starboard.
+    window : SpeedWindow or None
+        The shared window of the rods that are out.
+    surface_degc : float or None
+        Latest surface temperature.
+    profile : tuple of TemperaturePoint
+        Latest temperature at each depth.
+    comfort : ComfortView
+        The species' band.
+    marks : tuple of MarkView
+        All marks, the latest last.
+    method : Method or None
+        Method of the hour; None until a surface temperature is known.
+    move : Move or None
+        The next move; None when the right thing is to go on fishing.
+    comparison : Comparison or None
+        Best rod against the one that lags.
+    judged : tuple of JudgedMove
+        Moves taken and what can be said of them, the latest first.
+    temperatures : tuple of TemperaturePoint
+        Surface temperatures of the day.
+    ribbon : tuple of RibbonMark
+        Bites and moves of the day.
+    undo_event_id, undo_event_type : str or None
+        What *undo* would take back.
+    ended : bool
+        Whether the trip is over.
+    """
+
+    now_s: float
+    speed_mps: float
+    bottom_m: float
+    above_mark_m: float
+    rods: tuple[RodView, ...]
+    window: SpeedWindow | None
+    surface_degc: float | None
+    profile: tuple[TemperaturePoint, ...]
+    comfort: ComfortView
+    marks: tuple[MarkView, ...]
+    method: Method | None
+    move: Move | None
+    comparison: Comparison | None
+    judged: tuple[JudgedMove, ...]
+    temperatures: tuple[TemperaturePoint, ...]
+    ribbon: tuple[RibbonMark, ...]
+    undo_event_id: str | None
+    undo_event_type: str | None
+    ended: bool

@@ -1,0 +1,1 @@
+"""Tackle, and the speeds at which it works."""

@@ -1,0 +1,1 @@
+"""Towed lines: where is the lure, and which number puts it there."""

@@ -1,0 +1,1 @@
+"""The record of a trip: event types, the fold to the present state, exposure."""

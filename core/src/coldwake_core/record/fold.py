@@ -1,0 +1,324 @@
+"""The fold: events in, present state out. Pure, and the same code on both sides of the link."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+from typing import Any
+
+from ..errors import InvalidInputError, UnknownItemError
+from ..gear.setup import RodSetup, build_rig
+from .events import (
+    Event,
+    Landed,
+    LineSet,
+    MarkSeen,
+    MoveAnswered,
+    OffsetChosen,
+    RodOnly,
+    SchoolChosen,
+    Sounded,
+    SpeedChanged,
+    TemperatureRead,
+    Undone,
+)
+from .state import Answer, Reading, RodState, Stint, TimedMark, TripState
+from .trip import Trip
+
+SAME_BITE_S = 120.0
+"""A fish hooked this soon after a hit on the same rod is that hit."""
+
+
+def in_order(events: Iterable[Event]) -> list[Event]:
+    """Return events in the order they happened, those taken back left out.
+
+    Parameters
+    ----------
+    events : iterable of Event
+        In any order; an id may come twice.
+
+    Returns
+    -------
+    list of Event
+        Without the undone ones and without the undoings. Equal times are ordered by id, so both
+        sides agree.
+    """
+    unique = {event.id: event for event in events}
+    undoings: dict[str, list[str]] = {}
+    for event in unique.values():
+        if isinstance(event.payload, Undone):
+            undoings.setdefault(event.payload.event_id, []).append(event.id)
+
+    known: dict[str, bool] = {}
+
+    def stands(event_id: str, seen: frozenset[str] = frozenset()) -> bool:
+        if event_id not in known:
+            # Two undoings that name each other can only be forged; neither takes the other back.
+            known[event_id] = not any(
+                stands(undoing, seen | {event_id})
+                for undoing in undoings.get(event_id, ()) if undoing not in seen
+            )
+        return known[event_id]
+
+    standing = [
+        event for event in unique.values()
+        if not isinstance(event.payload, Undone) and stands(event.id)
+    ]
+    return sorted(standing, key=lambda event: (event.at_s, event.id))
+
+
+def fold(trip: Trip, events: Iterable[Event]) -> TripState:
+    """Return the state that the events of a trip add up to.
+
+    Parameters
+    ----------
+    trip : Trip
+        What the trip started with.
+    events : iterable of Event
+        Its events, in any order.
+
+    Returns
+    -------
+    TripState
+    """
+    state = TripState(
+        rods={rod.id: RodState(rod_id=rod.id) for rod in trip.outfit.rods}, bottom_m=trip.bottom_m
+    )
+    for event in in_order(events):
+        _APPLY[event.type](state, event.at_s, event.payload, event.id)
+        state.last_event_id, state.last_event_type = event.id, event.type
+    return state
+
+
+def check_against(trip: Trip, state: TripState, event: Event) -> None:
+    """Raise unless an event can follow the state it meets.
+
+    Parameters
+    ----------
+    trip : Trip
+        What the trip started with.
+    state : TripState
+        State before the event.
+    event : Event
+        The event, checked in itself.
+
+    Raises
+    ------
+    UnknownItemError
+        If it names something that is not aboard.
+    InvalidInputError
+        If it puts a lure below the bottom or more line out than the reel holds.
+    """
+    payload: Any = event.payload
+    changes = [payload]
+    if isinstance(payload, MoveAnswered):
+        change = payload.change
+        changes = [c for c in (change.line_set, change.speed_changed, change.rod_rigged) if c]
+    for item in changes:
+        _check_item(trip, state, item)
+
+
+def _check_item(trip: Trip, state: TripState, item: Any) -> None:
+    if isinstance(item, RodSetup):
+        _named("payload.", lambda: build_rig(trip.outfit, item))
+    elif isinstance(item, LineSet):
+        rod = _rod(state, item.rod_id)
+        if rod.setup is None:
+            raise InvalidInputError("payload.rod_id", item.rod_id, "a rod that has been rigged")
+        longest = build_rig(trip.outfit, rod.setup).longest_m
+        if item.setting_m > longest * (1 + 1e-9):
+            raise InvalidInputError(
+                "payload.setting_m", item.setting_m,
+                f"<= {longest:.1f} m, which is what the reel holds",
+            )
+        if item.wanted_depth_m is not None and item.wanted_depth_m > state.bottom_m:
+            raise InvalidInputError(
+                "payload.wanted_depth_m", item.wanted_depth_m,
+                f"above the bottom, which is at {state.bottom_m:.1f} m",
+            )
+    elif isinstance(item, MarkSeen):
+        if item.depth_m > state.bottom_m:
+            raise InvalidInputError(
+                "payload.depth_m", item.depth_m,
+                f"above the bottom, which is at {state.bottom_m:.1f} m; sound the bottom anew first",
+            )
+    elif isinstance(item, RodOnly | Landed):
+        _rod(state, item.rod_id)
+
+
+def _rod(state: TripState, rod_id: str) -> RodState:
+    if rod_id not in state.rods:
+        raise UnknownItemError(
+            "payload.rod_id", rod_id, "one that is aboard: " + ", ".join(state.rods)
+        )
+    return state.rods[rod_id]
+
+
+def _named(prefix: str, act: Callable[[], object]) -> None:
+    try:
+        act()
+    except UnknownItemError as error:
+        raise UnknownItemError(prefix + error.field, error.value, error.requirement) from None
+    except InvalidInputError as error:
+        raise InvalidInputError(prefix + error.field, error.value, error.requirement) from None
+
+
+def _end_stint(state: TripState, rod_id: str, at_s: float) -> None:
+    for stint in reversed(state.stints):
+        if stint.rod_id == rod_id:
+            if stint.end_s is None:
+                stint.end_s = at_s
+            return
+
+
+def _start_stint(state: TripState, rod: RodState, at_s: float) -> None:
+    if rod.setup is not None and rod.setting_m is not None:
+        state.stints.append(Stint(rod.rod_id, rod.setup, rod.setting_m, at_s))
+
+
+def _rig(state: TripState, at_s: float, setup: RodSetup, _: str = "") -> None:
+    rod = state.rods[setup.rod_id]
+    _end_stint(state, rod.rod_id, at_s)
+    if rod.setup is not None and rod.setup.line_id != setup.line_id:
+        # Another reel: the old number means nothing on it.
+        rod.setting_m = rod.wanted_depth_m = None
+        rod.status = "in"
+    rod.setup = setup
+    rod.bait_since_s = at_s
+    if rod.status == "fishing":
+        rod.soak_since_s = at_s
+        _start_stint(state, rod, at_s)
+
+
+def _set_line(state: TripState, at_s: float, line: LineSet, _: str = "") -> None:
+    rod = state.rods[line.rod_id]
+    _end_stint(state, rod.rod_id, at_s)
+    if rod.status != "fishing" or rod.soak_since_s is None:
+        rod.soak_since_s = at_s
+    rod.setting_m, rod.wanted_depth_m = line.setting_m, line.wanted_depth_m
+    rod.status, rod.open_hit_s = "fishing", None
+    if rod.bait_since_s is None:
+        rod.bait_since_s = at_s
+    _start_stint(state, rod, at_s)
+
+
+def _line_in(state: TripState, at_s: float, item: RodOnly, _: str) -> None:
+    rod = state.rods[item.rod_id]
+    _end_stint(state, rod.rod_id, at_s)
+    rod.status, rod.soak_since_s, rod.open_hit_s = "in", None, None
+
+
+def _bait(state: TripState, at_s: float, item: RodOnly, _: str) -> None:
+    state.rods[item.rod_id].bait_since_s = at_s
+
+
+def _count_hit(state: TripState, at_s: float, rod: RodState) -> None:
+    rod.tally.hits += 1
+    for stint in reversed(state.stints):
+        if stint.rod_id == rod.rod_id:
+            stint.hits += 1
+            break
+
+
+def _hit(state: TripState, at_s: float, item: RodOnly, event_id: str) -> None:
+    rod = state.rods[item.rod_id]
+    _count_hit(state, at_s, rod)
+    rod.open_hit_s = at_s
+    state.bites.append((at_s, item.rod_id, "hit"))
+
+
+def _hooked(state: TripState, at_s: float, item: RodOnly, _: str) -> None:
+    rod = state.rods[item.rod_id]
+    if rod.open_hit_s is None or at_s - rod.open_hit_s > SAME_BITE_S:
+        _count_hit(state, at_s, rod)
+        state.bites.append((at_s, item.rod_id, "hit"))
+    _end_stint(state, rod.rod_id, at_s)
+    rod.tally.hooked += 1
+    rod.status, rod.open_hit_s, rod.soak_since_s = "fish_on", None, None
+    state.bites.append((at_s, item.rod_id, "hooked"))
+
+
+def _after_fish(state: TripState, at_s: float, rod_id: str) -> RodState:
+    """A fish that was never tapped as hooked was hooked all the same."""
+    rod = state.rods[rod_id]
+    if rod.status != "fish_on":
+        _hooked(state, at_s, RodOnly(rod_id=rod_id), "")
+    rod.status = "in"
+    return rod
+
+
+def _landed(state: TripState, at_s: float, item: Landed, _: str) -> None:
+    rod = _after_fish(state, at_s, item.rod_id)
+    rod.tally.landed += 1
+    rod.tally.kept += item.kept
+    state.bites.append((at_s, item.rod_id, "landed"))
+
+
+def _lost(state: TripState, at_s: float, item: RodOnly, _: str) -> None:
+    rod = _after_fish(state, at_s, item.rod_id)
+    rod.tally.lost += 1
+    state.bites.append((at_s, item.rod_id, "lost"))
+
+
+def _speed(state: TripState, at_s: float, item: SpeedChanged, _: str = "") -> None:
+    state.speed_mps = item.speed_mps
+
+
+def _temperature(state: TripState, at_s: float, item: TemperatureRead, _: str) -> None:
+    state.readings.append(Reading(at_s, item.temperature_degc, item.depth_m))
+
+
+def _mark(state: TripState, at_s: float, item: MarkSeen, event_id: str) -> None:
+    state.marks.append(TimedMark(at_s, item, event_id))
+
+
+def _sounded(state: TripState, at_s: float, item: Sounded, _: str) -> None:
+    state.bottom_m = item.bottom_m
+
+
+def _offset(state: TripState, at_s: float, item: OffsetChosen, _: str) -> None:
+    state.above_mark_m = item.above_mark_m
+
+
+def _school(state: TripState, at_s: float, item: SchoolChosen, _: str) -> None:
+    state.schools[item.topic] = item.school
+
+
+def _taken(state: TripState, at_s: float, item: MoveAnswered, _: str) -> None:
+    state.answers.append(Answer(at_s, True, item))
+    if item.change.line_set is not None:
+        _set_line(state, at_s, item.change.line_set)
+    if item.change.speed_changed is not None:
+        _speed(state, at_s, item.change.speed_changed)
+    if item.change.rod_rigged is not None:
+        _rig(state, at_s, item.change.rod_rigged)
+
+
+def _refused(state: TripState, at_s: float, item: MoveAnswered, _: str) -> None:
+    state.answers.append(Answer(at_s, False, item))
+
+
+def _ended(state: TripState, at_s: float, item: object, _: str) -> None:
+    state.ended = True
+    for rod_id in state.rods:
+        _line_in(state, at_s, RodOnly(rod_id=rod_id), "")
+
+
+_APPLY: dict[str, Callable[[TripState, float, Any, str], None]] = {
+    "rod_rigged": _rig,
+    "line_set": _set_line,
+    "line_in": _line_in,
+    "bait_checked": _bait,
+    "hit": _hit,
+    "hooked": _hooked,
+    "landed": _landed,
+    "lost": _lost,
+    "speed_changed": _speed,
+    "temperature_read": _temperature,
+    "mark_seen": _mark,
+    "sounded": _sounded,
+    "offset_chosen": _offset,
+    "school_chosen": _school,
+    "move_taken": _taken,
+    "move_refused": _refused,
+    "trip_ended": _ended,
+}

@@ -1,0 +1,155 @@
+"""The present state of a trip, and the stints that evidence is weighed from."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Literal
+
+from ..gear.setup import RodSetup
+from .events import DEFAULT_ABOVE_MARK_M, MarkSeen, MoveAnswered
+
+RodStatus = Literal["in", "fishing", "fish_on"]
+
+
+@dataclass(slots=True)
+class Stint:
+    """A rod fishing one recipe at one number, without a break.
+
+    Parameters
+    ----------
+    rod_id : str
+        The rod.
+    setup : RodSetup
+        What was on it.
+    setting_m : float
+        The number set, m.
+    start_s, end_s : float
+        Seconds since 1970-01-01 UTC; ``end_s`` is None while it lasts.
+    hits : int
+        Hits within it.
+    """
+
+    rod_id: str
+    setup: RodSetup
+    setting_m: float
+    start_s: float
+    end_s: float | None = None
+    hits: int = 0
+
+    def minutes(self, now_s: float) -> float:
+        """Return the rod-minutes fished until ``now_s``.
+
+        Parameters
+        ----------
+        now_s : float
+            Seconds since 1970-01-01 UTC.
+
+        Returns
+        -------
+        float
+        """
+        end = now_s if self.end_s is None else min(self.end_s, now_s)
+        return max(end - self.start_s, 0.0) / 60.0
+
+
+@dataclass(slots=True)
+class Tally:
+    """The funnel of one rod: hit, hooked, landed, kept, lost."""
+
+    hits: int = 0
+    hooked: int = 0
+    landed: int = 0
+    kept: int = 0
+    lost: int = 0
+
+
+@dataclass(slots=True)
+class RodState:
+    """One rod now.
+
+    Parameters
+    ----------
+    rod_id : str
+        The rod.
+    setup : RodSetup or None
+        What is on it.
+    setting_m, wanted_depth_m : float or None
+        The number set last and the depth it was set for, m.
+    status : RodStatus
+        In, fishing or playing a fish.
+    soak_since_s, bait_since_s : float or None
+        When the lure last went down, and when its bait was last looked at.
+    open_hit_s : float or None
+        A hit that has not become a hooked fish yet.
+    tally : Tally
+        Its funnel.
+    """
+
+    rod_id: str
+    setup: RodSetup | None = None
+    setting_m: float | None = None
+    wanted_depth_m: float | None = None
+    status: RodStatus = "in"
+    soak_since_s: float | None = None
+    bait_since_s: float | None = None
+    open_hit_s: float | None = None
+    tally: Tally = field(default_factory=Tally)
+
+
+@dataclass(frozen=True, slots=True)
+class Reading:
+    """A water temperature with its time, seconds, and depth, m."""
+
+    at_s: float
+    temperature_degc: float
+    depth_m: float
+
+
+@dataclass(frozen=True, slots=True)
+class TimedMark:
+    """A sonar mark with its time, seconds."""
+
+    at_s: float
+    mark: MarkSeen
+    event_id: str
+
+
+@dataclass(frozen=True, slots=True)
+class Answer:
+    """A suggested move with its answer and time, seconds."""
+
+    at_s: float
+    taken: bool
+    move: MoveAnswered
+
+
+@dataclass(slots=True)
+class TripState:
+    """Everything the events of a trip add up to."""
+
+    rods: dict[str, RodState]
+    bottom_m: float
+    speed_mps: float | None = None
+    readings: list[Reading] = field(default_factory=list)
+    marks: list[TimedMark] = field(default_factory=list)
+    answers: list[Answer] = field(default_factory=list)
+    stints: list[Stint] = field(default_factory=list)
+    bites: list[tuple[float, str, str]] = field(default_factory=list)
+    schools: dict[str, str] = field(default_factory=dict)
+    above_mark_m: float = DEFAULT_ABOVE_MARK_M
+    last_event_id: str | None = None
+    last_event_type: str | None = None
+    ended: bool = False
+
+    @property
+    def surface_degc(self) -> float | None:
+        """Latest surface temperature, degrees Celsius."""
+        for reading in reversed(self.readings):
+            if reading.depth_m <= 1.0:
+                return reading.temperature_degc
+        return None
+
+    def profile(self) -> list[tuple[float, float]]:
+        """Return the latest temperature at each depth read, as (depth m, degrees Celsius)."""
+        latest = {reading.depth_m: reading.temperature_degc for reading in self.readings}
+        return sorted(latest.items())

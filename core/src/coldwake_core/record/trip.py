@@ -1,0 +1,103 @@
+"""What a trip starts with: the water, the species, the outfit aboard."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta
+from typing import Literal
+
+from ..checks import require_number, require_text
+from ..gear.tackle import Outfit
+from .events import check_depth
+
+Species = Literal["trout", "kokanee", "striper"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Sun:
+    """The light of the day, seconds since 1970-01-01 UTC.
+
+    Parameters
+    ----------
+    first_light_s, sunrise_s, sunset_s, dark_s : float
+        Begin and end of civil twilight and of day.
+    """
+
+    first_light_s: float
+    sunrise_s: float
+    sunset_s: float
+    dark_s: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Trip:
+    """A trip, apart from its events.
+
+    Parameters
+    ----------
+    id, name, water_name : str
+        Key, plain name, name of the water.
+    species : Species
+        What is fished for.
+    started_at_s : float
+        Start, seconds since 1970-01-01 UTC.
+    utc_offset_min : int
+        Local time less UTC, minutes.
+    bottom_m : float
+        Depth of the water until a sounding says better, m.
+    outfit : Outfit
+        What is aboard.
+    sun : Sun
+        The light of the day.
+    clock_shift_s : float
+        What to take from the wall clock to get the trip's own: 0 on the water, something else for
+        a trip that is replayed or practised, s.
+    """
+
+    id: str
+    name: str
+    water_name: str
+    species: Species
+    started_at_s: float
+    utc_offset_min: int
+    bottom_m: float
+    outfit: Outfit
+    sun: Sun
+    clock_shift_s: float = 0.0
+
+    def check(self) -> None:
+        """Raise InvalidInputError unless name, depth and time zone can be."""
+        require_text("name", self.name, longest=120)
+        require_text("water_name", self.water_name, longest=120)
+        check_depth("bottom_m", self.bottom_m)
+        require_number("utc_offset_min", self.utc_offset_min, low=-840, high=840, unit="min")
+
+    def local_hour(self, at_s: float) -> float:
+        """Return the local clock time of a moment.
+
+        Parameters
+        ----------
+        at_s : float
+            Seconds since 1970-01-01 UTC.
+
+        Returns
+        -------
+        float
+            Hours since local midnight, 0 to 24.
+        """
+        local = datetime.fromtimestamp(at_s, UTC) + timedelta(minutes=self.utc_offset_min)
+        return local.hour + local.minute / 60.0 + local.second / 3600.0
+
+    def local_month(self, at_s: float) -> int:
+        """Return the month, 1-12, at the water.
+
+        Parameters
+        ----------
+        at_s : float
+            Seconds since 1970-01-01 UTC.
+
+        Returns
+        -------
+        int
+        """
+        return (datetime.fromtimestamp(at_s, UTC) + timedelta(minutes=self.utc_offset_min)).month

@@ -1,0 +1,1 @@
+"""The water itself: density and viscosity of fresh water."""

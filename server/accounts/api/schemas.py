@@ -1,0 +1,26 @@
+"""Shapes of the session API."""
+
+from rest_framework import serializers
+
+
+class SessionSerializer(serializers.Serializer):
+    """Who is logged in, and whether the demo account can be used from this browser."""
+
+    username = serializers.CharField(allow_null=True)
+    demo_offered = serializers.BooleanField()
+
+
+class LoginSerializer(serializers.Serializer):
+    """Name and password."""
+
+    username = serializers.CharField(max_length=150)
+    password = serializers.CharField(max_length=200, style={"input_type": "password"})
+
+
+class ErrorSerializer(serializers.Serializer):
+    """Every error of the API."""
+
+    code = serializers.CharField()
+    field = serializers.CharField(allow_blank=True)
+    message = serializers.CharField()
+    limit = serializers.FloatField(allow_null=True)

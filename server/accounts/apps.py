@@ -1,0 +1,7 @@
+"""Accounts: Django's own users, logged in by cookie."""
+
+from django.apps import AppConfig
+
+
+class AccountsConfig(AppConfig):
+    name = "accounts"

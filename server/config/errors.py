@@ -1,0 +1,61 @@
+"""One handler for every error of the API: ``{code, field, message}`` with the right status."""
+
+from __future__ import annotations
+
+import math
+from typing import Any
+
+from coldwake_core.bridge import error_json
+from coldwake_core.errors import CoreError
+from rest_framework import exceptions, status
+from rest_framework.response import Response
+from rest_framework.views import exception_handler
+
+NOT_PROCESSABLE = 422
+
+
+class ConflictError(exceptions.APIException):
+    """What was sent contradicts what is already kept."""
+
+    status_code = status.HTTP_409_CONFLICT
+    default_code = "conflict"
+
+
+def handle_exception(error: Exception, context: dict[str, Any]) -> Response | None:
+    """Turn errors of the core and of the framework into one shape."""
+    if isinstance(error, CoreError):
+        return Response(error_json(error), status=NOT_PROCESSABLE)
+    response = exception_handler(error, context)
+    if response is not None:
+        code = getattr(error, "default_code", "error")
+        field, message = _first(response.data)
+        response.data = {"code": str(code), "field": field, "message": message, "limit": None}
+    return response
+
+
+def _first(data: Any, field: str = "") -> tuple[str, str]:
+    """Return the first field and message of the framework's nested error data."""
+    if isinstance(data, dict):
+        if "detail" in data:
+            return field, str(data["detail"])
+        for name, inner in data.items():
+            return _first(inner, f"{field}.{name}" if field else str(name))
+    if isinstance(data, list) and data:
+        return _first(data[0], field)
+    return field, str(data)
+
+
+def strict_json(value: Any, field: str = "") -> Any:
+    """Return parsed JSON when it holds no NaN or infinity, which JSON does not know.
+
+    Raises rest_framework.exceptions.ValidationError naming the field otherwise.
+    """
+    if isinstance(value, float) and not math.isfinite(value):
+        raise exceptions.ValidationError({field or "body": ["must be a finite number"]})
+    if isinstance(value, dict):
+        for name, inner in value.items():
+            strict_json(inner, f"{field}.{name}" if field else str(name))
+    if isinstance(value, list):
+        for index, inner in enumerate(value):
+            strict_json(inner, f"{field}[{index}]")
+    return value

@@ -1,0 +1,127 @@
+"""Settings: one process, one SQLite file, everything it serves shipped with it."""
+
+import os
+import re
+from pathlib import Path
+
+from csp.constants import NONE, SELF, UNSAFE_INLINE
+from django.core.management.utils import get_random_secret_key
+
+ROOT = Path(__file__).resolve().parent.parent.parent
+VAR = Path(os.environ.get("COLDWAKE_VAR", ROOT / "var"))
+DIST = ROOT / "web" / "dist"
+
+
+def _secret_key() -> str:
+    """Make the key once and keep it beside the data, so that sessions outlive a restart."""
+    VAR.mkdir(parents=True, exist_ok=True)
+    path = VAR / "secret_key"
+    if not path.exists():
+        path.write_text(get_random_secret_key())
+        path.chmod(0o600)
+    return path.read_text().strip()
+
+
+SECRET_KEY = _secret_key()
+DEBUG = False
+DEMO = os.environ.get("COLDWAKE_DEMO") == "1"
+ALLOWED_HOSTS = os.environ.get("COLDWAKE_HOSTS", "localhost,127.0.0.1,[::1],testserver").split(",")
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "rest_framework",
+    "drf_spectacular",
+    "csp",
+    "accounts",
+    "locker",
+    "waters",
+    "trips",
+]
+
+MIDDLEWARE = [
+    # Above WhiteNoise, so that the policy stands on files it serves as well.
+    "csp.middleware.CSPMiddleware",
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+]
+
+ROOT_URLCONF = "config.urls"
+ASGI_APPLICATION = "config.asgi.application"
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.sqlite3",
+        "NAME": VAR / "coldwake.sqlite3",
+        "OPTIONS": {
+            "timeout": 20,
+            "transaction_mode": "IMMEDIATE",
+            # FULL: an acknowledged event must survive a power cut.
+            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL;",
+        },
+    }
+}
+
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"},
+    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+]
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+USE_TZ = True
+TIME_ZONE = "UTC"
+STATIC_URL = "/static/"
+
+WHITENOISE_ROOT = DIST if DIST.exists() else None
+WHITENOISE_INDEX_FILE = True
+
+
+def WHITENOISE_IMMUTABLE_FILE_TEST(path: str, url: str) -> bool:  # noqa: N802 (WhiteNoise's name)
+    """Vite's hashed files and the versioned runtime never change under their name."""
+    return bool(re.match(r"^/assets/", url))
+
+
+WHITENOISE_MIMETYPES = {".mjs": "text/javascript", ".wasm": "application/wasm"}
+
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [SELF],
+        "script-src": [SELF, "'wasm-unsafe-eval'"],
+        "worker-src": [SELF],
+        "connect-src": [SELF],
+        "img-src": [SELF, "data:"],
+        # Vuetify writes its theme into a style element.
+        "style-src": [SELF, UNSAFE_INLINE],
+        "object-src": [NONE],
+        "base-uri": [SELF],
+        "frame-ancestors": [NONE],
+        "form-action": [SELF],
+    }
+}
+X_FRAME_OPTIONS = "DENY"
+SESSION_COOKIE_SAMESITE = "Lax"
+CSRF_COOKIE_SAMESITE = "Lax"
+SESSION_COOKIE_AGE = 60 * 60 * 24 * 120  # a season: nobody logs in with wet hands at the ramp
+DATA_UPLOAD_MAX_MEMORY_SIZE = 2_000_000
+
+REST_FRAMEWORK = {
+    "DEFAULT_AUTHENTICATION_CLASSES": ["accounts.api.authentication.CookieAuthentication"],
+    "DEFAULT_PERMISSION_CLASSES": ["rest_framework.permissions.IsAuthenticated"],
+    "DEFAULT_RENDERER_CLASSES": ["rest_framework.renderers.JSONRenderer"],
+    "DEFAULT_PARSER_CLASSES": ["rest_framework.parsers.JSONParser"],
+    "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
+    "EXCEPTION_HANDLER": "config.errors.handle_exception",
+}
+SPECTACULAR_SETTINGS = {
+    "TITLE": "Cold Wake",
+    "VERSION": "1",
+    "DESCRIPTION": "Trips, their events, and what they add up to. Lengths in m, speeds in m/s.",
+    "SERVE_PERMISSIONS": ["rest_framework.permissions.AllowAny"],
+    "COMPONENT_SPLIT_REQUEST": False,
+    "POSTPROCESSING_HOOKS": ["drf_spectacular.hooks.postprocess_schema_enums"],
+}

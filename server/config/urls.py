@@ -1,0 +1,27 @@
+"""All addresses: the API, its schema, and the front end for everything else."""
+
+from django.conf import settings
+from django.http import FileResponse, HttpRequest, HttpResponse
+from django.http.response import HttpResponseBase
+from django.urls import include, path, re_path
+from django.views.decorators.csrf import ensure_csrf_cookie
+from drf_spectacular.views import SpectacularAPIView
+
+
+@ensure_csrf_cookie
+def front_end(request: HttpRequest) -> HttpResponseBase:
+    """Serve the built page; its router takes it from there."""
+    page = settings.DIST / "index.html"
+    if not page.exists():
+        return HttpResponse("The front end is not built: run make build.", status=503)
+    response = FileResponse(page.open("rb"), content_type="text/html")
+    response["Cache-Control"] = "no-cache"
+    return response
+
+
+urlpatterns = [
+    path("api/schema/", SpectacularAPIView.as_view(), name="schema"),
+    path("api/session/", include("accounts.api.urls")),
+    path("api/trips/", include("trips.api.urls")),
+    re_path(r"^(?!api/|static/|assets/).*$", front_end, name="front-end"),
+]

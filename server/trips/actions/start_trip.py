@@ -1,0 +1,72 @@
+"""Start a trip: the water, the species, and a copy of the outfit."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta
+from typing import Any
+
+from coldwake_core.checks import require_choice, require_text
+from coldwake_core.decode import decode, encode
+from coldwake_core.errors import UnknownItemError
+from coldwake_core.record.trip import Trip as CoreTrip
+from django.contrib.auth.models import AbstractBaseUser, AnonymousUser
+from locker.models import Outfit
+from waters.models import Water
+from waters.sun import sun_of_day
+
+from ..models import Trip
+
+SPECIES = ("trout", "kokanee", "striper")
+
+
+@dataclass(frozen=True, kw_only=True)
+class StartTrip:
+    """Start a trip for a user on one of their waters with one of their outfits."""
+
+    owner: AbstractBaseUser | AnonymousUser
+    name: object
+    water_id: object
+    outfit_id: object
+    species: object
+    started_at: datetime
+    clock_shift_s: float = 0.0
+
+    def check(self) -> dict[str, Any]:
+        """Return the fields of the trip; raises CoreError naming what cannot be."""
+        water = Water.objects.filter(pk=_key(self.water_id), owner_id=self.owner.pk).first()
+        if water is None:
+            raise UnknownItemError("water_id", self.water_id, "one of your waters")
+        outfit = Outfit.objects.filter(pk=_key(self.outfit_id), owner_id=self.owner.pk).first()
+        if outfit is None:
+            raise UnknownItemError("outfit_id", self.outfit_id, "one of your outfits")
+        offset = timedelta(minutes=water.utc_offset_min)
+        sun = sun_of_day(
+            latitude_deg=water.latitude_deg, longitude_deg=water.longitude_deg,
+            day=(self.started_at.astimezone(UTC) + offset).date(),
+            utc_offset_min=water.utc_offset_min,
+        )
+        return {
+            "name": require_text("name", self.name, longest=120),
+            "water_name": water.name,
+            "species": require_choice("species", self.species, SPECIES),
+            "started_at": self.started_at,
+            "utc_offset_min": water.utc_offset_min,
+            "bottom_m": water.deepest_m,
+            "outfit": encode(outfit.core()),
+            "sun": encode(sun),
+            "clock_shift_s": self.clock_shift_s,
+        }
+
+    def execute(self) -> Trip:
+        """Start it."""
+        trip = Trip(owner_id=self.owner.pk, **self.check())
+        decode(CoreTrip, trip.document(), field="trip")
+        trip.save()
+        return trip
+
+
+def _key(value: object) -> int:
+    """A database key, or one that no row has."""
+    usable = isinstance(value, int) and not isinstance(value, bool) and 0 < value < 2**53
+    return int(value) if usable else 0  # type: ignore[call-overload]

@@ -1,0 +1,25 @@
+"""Addresses of the trip API."""
+
+from django.urls import path
+
+from .views import (
+    EventsView,
+    ExportCsvView,
+    ExportJsonView,
+    FishView,
+    LinesView,
+    NumberView,
+    TripListView,
+    TripView,
+)
+
+urlpatterns = [
+    path("", TripListView.as_view()),
+    path("<uuid:trip_id>/", TripView.as_view()),
+    path("<uuid:trip_id>/events/", EventsView.as_view()),
+    path("<uuid:trip_id>/fish/", FishView.as_view()),
+    path("<uuid:trip_id>/lines/", LinesView.as_view()),
+    path("<uuid:trip_id>/number/", NumberView.as_view()),
+    path("<uuid:trip_id>/export.json", ExportJsonView.as_view()),
+    path("<uuid:trip_id>/export.csv", ExportCsvView.as_view()),
+]

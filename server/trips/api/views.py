@@ -1,0 +1,194 @@
+"""The trip API: thin, the rules are in the core."""
+
+from __future__ import annotations
+
+import uuid
+from datetime import UTC, datetime
+from typing import Any
+
+from accounts.api.schemas import ErrorSerializer
+from coldwake_core.decode import encode
+from django.http import HttpResponse
+from drf_spectacular.utils import OpenApiParameter, extend_schema
+from locker.models import Outfit
+from rest_framework import exceptions
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+from waters.models import Water
+
+from config.errors import strict_json
+
+from ..actions.append_events import AppendEvents
+from ..actions.start_trip import StartTrip
+from ..models import Trip
+from ..permissions import own_trip
+from ..queries import event_documents, events_csv, open_session, trip_now_s
+from .schemas import (
+    AppendedSerializer,
+    EventBatchSerializer,
+    FishViewSerializer,
+    NewTripSerializer,
+    RodLineSerializer,
+    TripDocumentSerializer,
+    TripExportSerializer,
+    TripListSerializer,
+)
+
+_ERRORS = {404: ErrorSerializer, 422: ErrorSerializer}
+
+
+def _body(request: Request) -> dict[str, Any]:
+    if not isinstance(request.data, dict):
+        raise exceptions.ValidationError({"body": ["must be a JSON object"]})
+    return strict_json(dict(request.data))  # type: ignore[no-any-return]
+
+
+def _row(trip: Trip) -> dict[str, Any]:
+    return {
+        "id": str(trip.pk), "name": trip.name, "water_name": trip.water_name,
+        "species": trip.species, "started_at_s": trip.started_at.timestamp(),
+        "is_ended": trip.is_ended,
+    }
+
+
+class TripListView(APIView):
+    """The user's trips."""
+
+    @extend_schema(operation_id="list_trips", responses=TripListSerializer)
+    def get(self, request: Request) -> Response:
+        """List trips, the latest first, with what a new one can be started with."""
+        owner = {"owner_id": request.user.pk}
+        return Response({
+            "trips": [_row(trip) for trip in Trip.objects.filter(**owner)[:200]],
+            "waters": list(Water.objects.filter(**owner).values("id", "name")),
+            "outfits": list(Outfit.objects.filter(**owner).values("id", "name")),
+        })
+
+    @extend_schema(
+        operation_id="start_trip", request=NewTripSerializer,
+        responses={201: TripDocumentSerializer, 422: ErrorSerializer},
+    )
+    def post(self, request: Request) -> Response:
+        """Start a trip now."""
+        body = _body(request)
+        trip = StartTrip(
+            owner=request.user, name=body.get("name"), water_id=body.get("water_id"),
+            outfit_id=body.get("outfit_id"), species=body.get("species"),
+            started_at=datetime.now(UTC),
+        ).execute()
+        return Response(trip.document(), status=201)
+
+
+class TripView(APIView):
+    """One trip."""
+
+    @extend_schema(operation_id="get_trip", responses={200: TripDocumentSerializer, **_ERRORS})
+    def get(self, request: Request, trip_id: uuid.UUID) -> Response:
+        """Return what the trip started with."""
+        return Response(own_trip(request.user, trip_id).document())
+
+
+class EventsView(APIView):
+    """The events of a trip."""
+
+    @extend_schema(operation_id="list_events", responses={200: EventBatchSerializer, **_ERRORS})
+    def get(self, request: Request, trip_id: uuid.UUID) -> Response:
+        """Return all events in order of time."""
+        return Response({"events": event_documents(own_trip(request.user, trip_id))})
+
+    @extend_schema(
+        operation_id="append_events", request=EventBatchSerializer,
+        responses={200: AppendedSerializer, 409: ErrorSerializer, **_ERRORS},
+    )
+    def post(self, request: Request, trip_id: uuid.UUID) -> Response:
+        """Append events, all or none; an id that is known changes nothing."""
+        trip = own_trip(request.user, trip_id)
+        appended = AppendEvents(trip, _body(request).get("events")).execute()
+        return Response({"added": appended.added, "known": appended.known})
+
+
+class FishView(APIView):
+    """What the Fish view shows."""
+
+    @extend_schema(operation_id="get_fish", responses={200: FishViewSerializer, **_ERRORS})
+    def get(self, request: Request, trip_id: uuid.UUID) -> Response:
+        """Compute it for this moment."""
+        trip = own_trip(request.user, trip_id)
+        return Response(encode(open_session(trip).view(trip_now_s(trip))))
+
+
+def _number(request: Request, name: str) -> float | str:
+    """Return a query parameter as a number; what is none is left for the core to refuse."""
+    text = request.query_params.get(name, "")
+    try:
+        return float(text)
+    except ValueError:
+        return text
+
+
+def _float_parameter(name: str, *, required: bool = True) -> OpenApiParameter:
+    return OpenApiParameter(name, float, OpenApiParameter.QUERY, required=required)
+
+
+class LinesView(APIView):
+    """Where every lure would be at another speed."""
+
+    @extend_schema(
+        operation_id="get_lines", parameters=[_float_parameter("speed_mps")],
+        responses={200: RodLineSerializer(many=True), **_ERRORS},
+    )
+    def get(self, request: Request, trip_id: uuid.UUID) -> Response:
+        """Solve all lines for a speed, without keeping it."""
+        session = open_session(own_trip(request.user, trip_id))
+        speed: Any = _number(request, "speed_mps")
+        return Response(encode(session.lines_at(speed_mps=speed)))
+
+
+class NumberView(APIView):
+    """The number that puts a lure at a depth."""
+
+    @extend_schema(
+        operation_id="get_number",
+        parameters=[
+            OpenApiParameter("rod_id", str, OpenApiParameter.QUERY, required=True),
+            _float_parameter("depth_m"), _float_parameter("speed_mps", required=False),
+        ],
+        responses={200: RodLineSerializer, **_ERRORS},
+    )
+    def get(self, request: Request, trip_id: uuid.UUID) -> Response:
+        """Solve one line for a depth, without keeping it."""
+        session = open_session(own_trip(request.user, trip_id))
+        speed: Any = None
+        if "speed_mps" in request.query_params:
+            speed = _number(request, "speed_mps")
+        depth: Any = _number(request, "depth_m")
+        rod_id = request.query_params.get("rod_id", "")
+        return Response(encode(
+            session.number_for(rod_id=rod_id, depth_m=depth, speed_mps=speed)
+        ))
+
+
+class ExportJsonView(APIView):
+    """A whole trip as JSON."""
+
+    @extend_schema(operation_id="export_json", responses={200: TripExportSerializer, **_ERRORS})
+    def get(self, request: Request, trip_id: uuid.UUID) -> Response:
+        """Return the trip and its events as a file."""
+        trip = own_trip(request.user, trip_id)
+        response = Response({"trip": trip.document(), "events": event_documents(trip)})
+        response["Content-Disposition"] = f'attachment; filename="trip-{trip.pk}.json"'
+        return response
+
+
+class ExportCsvView(APIView):
+    """The events of a trip as CSV."""
+
+    @extend_schema(operation_id="export_csv", responses={(200, "text/csv"): str, **_ERRORS})
+    def get(self, request: Request, trip_id: uuid.UUID) -> HttpResponse:
+        """Return the events as a file."""
+        trip = own_trip(request.user, trip_id)
+        return HttpResponse(
+            events_csv(trip), content_type="text/csv; charset=utf-8",
+            headers={"Content-Disposition": f'attachment; filename="trip-{trip.pk}.csv"'},
+        )

@@ -1,0 +1,92 @@
+"""Load the made-up demo scenario: an account, two waters, an outfit and a trip in progress."""
+
+from __future__ import annotations
+
+import json
+import time
+from datetime import datetime, timedelta, timezone
+from pathlib import Path
+from typing import Any
+
+from accounts.api.views import DEMO_USERNAME
+from django.conf import settings
+from django.contrib.auth import get_user_model
+from django.core.management.base import BaseCommand
+from django.db import transaction
+from locker.models import Outfit
+from waters.models import Water
+
+from ...actions.append_events import AppendEvents
+from ...actions.start_trip import StartTrip
+from ...models import Trip
+
+DEMO = Path(settings.ROOT) / "demo"
+STALE_S = 8 * 3600.0
+"""A demo trip left alone longer than a day on the water goes on from where it was left."""
+
+
+def _read(kind: str, name: str) -> dict[str, Any]:
+    document: dict[str, Any] = json.loads((DEMO / kind / f"{name}.json").read_text("utf-8"))
+    return document
+
+
+class Command(BaseCommand):
+    """Load the demo once; later runs keep what was done to it."""
+
+    help = "Load the demo scenario, or wake it up when it is there already."
+
+    @transaction.atomic
+    def handle(self, *args: Any, **options: Any) -> None:
+        """Create what is missing."""
+        user, created = get_user_model().objects.get_or_create(username=DEMO_USERNAME)
+        if created:
+            user.set_unusable_password()
+            user.save()
+        waters = {}
+        for path in sorted((DEMO / "waters").glob("*.json")):
+            data = _read("waters", path.stem)
+            data.pop("kind")
+            waters[path.stem], _ = Water.objects.get_or_create(
+                owner=user, name=data.pop("name"), defaults=data
+            )
+        outfits = {}
+        for path in sorted((DEMO / "outfits").glob("*.json")):
+            data = _read("outfits", path.stem)
+            outfit, _ = Outfit.objects.get_or_create(
+                owner=user, name=data["boat_name"], defaults={"data": data}
+            )
+            outfit.core()
+            outfits[path.stem] = outfit
+        for path in sorted((DEMO / "trips").glob("*.json")):
+            data = _read("trips", path.stem)
+            trip = Trip.objects.filter(owner=user, name=data["name"]).first()
+            if trip is None:
+                self._load_trip(user, data, waters[data["water"]], outfits[data["outfit"]])
+            else:
+                self._wake(trip)
+        self.stdout.write(f"Demo ready for the account “{DEMO_USERNAME}”.")
+
+    def _load_trip(self, user: Any, data: dict[str, Any], water: Water, outfit: Outfit) -> None:
+        zone = timezone(timedelta(minutes=data["utc_offset_min"]))
+
+        def moment(clock: str) -> datetime:
+            return datetime.fromisoformat(f"{data['local_date']}T{clock}").replace(tzinfo=zone)
+
+        trip = StartTrip(
+            owner=user, name=data["name"], water_id=water.pk, outfit_id=outfit.pk,
+            species=data["species"], started_at=moment(data["local_start"]),
+            clock_shift_s=time.time() - moment(data["local_now"]).timestamp(),
+        ).execute()
+        AppendEvents(trip, [
+            {
+                "id": event["id"], "at_s": moment(event["at_local"]).timestamp(),
+                "type": event["type"], "payload": event["payload"],
+            }
+            for event in data["events"]
+        ]).execute()
+
+    def _wake(self, trip: Trip) -> None:
+        last = trip.events.order_by("-at_s").values_list("at_s", flat=True).first()
+        if last is not None and time.time() - trip.clock_shift_s - last > STALE_S:
+            trip.clock_shift_s = time.time() - last - 120.0
+            trip.save(update_fields=["clock_shift_s"])

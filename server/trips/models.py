@@ -1,0 +1,67 @@
+"""A trip and its events."""
+
+from __future__ import annotations
+
+import uuid
+from typing import Any
+
+from django.conf import settings
+from django.db import models
+
+
+class Trip(models.Model):
+    """A trip, apart from its events: what it started with."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    owner = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="trips"
+    )
+    name = models.CharField(max_length=120)
+    water_name = models.CharField(max_length=120)
+    species = models.CharField(max_length=20)
+    started_at = models.DateTimeField()
+    utc_offset_min = models.IntegerField()
+    bottom_m = models.FloatField()
+    outfit = models.JSONField()
+    sun = models.JSONField()
+    clock_shift_s = models.FloatField(default=0.0)
+    is_ended = models.BooleanField(default=False)
+
+    class Meta:
+        ordering = ("-started_at", "pk")
+
+    def __str__(self) -> str:
+        return f"{self.name}, {self.water_name}"
+
+    def document(self) -> dict[str, Any]:
+        """Return the trip as the core's ``Trip`` in JSON."""
+        return {
+            "id": str(self.pk), "name": self.name, "water_name": self.water_name,
+            "species": self.species, "started_at_s": self.started_at.timestamp(),
+            "utc_offset_min": self.utc_offset_min, "bottom_m": self.bottom_m,
+            "outfit": self.outfit, "sun": self.sun, "clock_shift_s": self.clock_shift_s,
+        }
+
+
+class Event(models.Model):
+    """Something that happened on a trip. Never changed, never deleted."""
+
+    id = models.UUIDField(primary_key=True, editable=False)
+    trip = models.ForeignKey(Trip, on_delete=models.CASCADE, related_name="events")
+    at_s = models.FloatField(help_text="seconds since 1970-01-01 UTC, by the trip's clock")
+    type = models.CharField(max_length=30)
+    payload = models.JSONField()
+    received_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ("at_s", "pk")
+        indexes = [models.Index(fields=("trip", "at_s"))]
+
+    def __str__(self) -> str:
+        return f"{self.type} at {self.at_s:.0f}"
+
+    def document(self) -> dict[str, Any]:
+        """Return the event as the core's ``Event`` in JSON."""
+        return {
+            "id": str(self.pk), "at_s": self.at_s, "type": self.type, "payload": self.payload
+        }

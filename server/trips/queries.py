@@ -1,0 +1,58 @@
+"""Reading trips: from rows to the core and back."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+import time
+from datetime import UTC, datetime
+from typing import Any
+
+from coldwake_core.decode import decode
+from coldwake_core.fish.session import FishSession
+from coldwake_core.record.events import decode_event
+from coldwake_core.record.trip import Trip as CoreTrip
+
+from .models import Trip
+
+
+def trip_now_s(trip: Trip) -> float:
+    """Return the present moment by the trip's own clock, seconds since 1970-01-01 UTC."""
+    return time.time() - trip.clock_shift_s
+
+
+def event_documents(trip: Trip) -> list[dict[str, Any]]:
+    """Return the trip's events as JSON, in order of time."""
+    return [event.document() for event in trip.events.all()]
+
+
+def open_session(trip: Trip) -> FishSession:
+    """Return the trip with its events as the core fishes it."""
+    return FishSession(
+        decode(CoreTrip, trip.document(), field="trip"),
+        [decode_event(document) for document in event_documents(trip)],
+    )
+
+
+CSV_COLUMNS = ("id", "time_utc", "at_s", "type", "rod_id", "payload_json")
+
+
+def events_csv(trip: Trip) -> str:
+    """Return the trip's events as CSV (RFC 4180); the payload stands in one column as JSON."""
+    out = io.StringIO()
+    writer = csv.writer(out)
+    writer.writerow(CSV_COLUMNS)
+    for document in event_documents(trip):
+        payload = document["payload"]
+        writer.writerow([
+            document["id"], datetime.fromtimestamp(document["at_s"], UTC).isoformat(),
+            document["at_s"], document["type"], _cell(str(payload.get("rod_id") or "")),
+            json.dumps(payload, sort_keys=True),
+        ])
+    return out.getvalue()
+
+
+def _cell(text: str) -> str:
+    """Keep a spreadsheet from taking text for a formula."""
+    return "'" + text if text[:1] in ("=", "+", "-", "@", "\t") else text
