@@ -123,19 +123,17 @@ class PaidOutLine:
             a, b = points[index], points[index + 1]
             if b.arc_m <= a.arc_m:
                 continue
-            low_out = self._span(a, index).length_m + a.arc_m
-            if low_out <= out_m:
-                high_out = self._span(b, index).length_m + b.arc_m
-                if out_m <= high_out or index == len(points) - 2:
-                    return self._root(index, out_m)
+            if self.out_m[index] <= out_m and (
+                out_m <= self.out_m[index + 1] or index == len(points) - 2
+            ):
+                return self._root(index, out_m)
         return None
 
     def _root(self, index: int, out_m: float) -> tuple[LinePoint, AirSpan]:
         """Find the waterline between two neighbouring points by bisection with regula falsi."""
         a, b = self.line.points[index], self.line.points[index + 1]
         low, high = a.arc_m, b.arc_m
-        f_low = low + self._span(a, index).length_m - out_m
-        f_high = high + self._span(b, index).length_m - out_m
+        f_low, f_high = self.out_m[index] - out_m, self.out_m[index + 1] - out_m
         point, span = b, self._span(b, index)
         for count in range(_ITERATIONS):
             if f_high == f_low:

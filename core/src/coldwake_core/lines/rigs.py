@@ -13,7 +13,7 @@ from ..water.fresh import Water
 from .bodies import Ball, EndLoad, TowedBody
 from .materials import LineMaterial
 from .paidout import PaidOutLine
-from .towed import LinePoint, TowedLine, integrate_line
+from .towed import CURVE_TOLERANCE, LinePoint, TowedLine, integrate_line
 
 ROD_LINE_SHARE: Final = 0.5
 """Share of the drag of the line from clip to rod that the cable carries: a line held at both ends
@@ -40,6 +40,11 @@ class Shift:
     body_drag: float = 1.0
     body_lift: float = 1.0
     weight: float = 1.0
+
+    @property
+    def tolerance(self) -> float:
+        """Integration error allowed, rad and m per m: a change need not be as fine as a value."""
+        return CURVE_TOLERANCE if self == NO_SHIFT else 50.0 * CURVE_TOLERANCE
 
 
 NO_SHIFT: Final = Shift()
@@ -121,10 +126,9 @@ class LineRig:
             )
             for material, length in self.stretches
         ]
-        # A body that pulls up without drag would start a line that climbs straight out.
         curve = integrate_line(
             segments, tension_n=load.tension_n, angle_rad=load.angle_rad, speed_mps=speed,
-            water=water,
+            water=water, tolerance=shift.tolerance,
         )
         return SolvedLine(
             paid_out=PaidOutLine.build(
@@ -306,6 +310,7 @@ class DownriggerRig:
         setback = integrate_line(
             (self.line.segment(self.setback_m, water=water, drag_factor=shift.line_drag),),
             tension_n=load.tension_n, angle_rad=load.angle_rad, speed_mps=speed, water=water,
+            tolerance=shift.tolerance,
         )
         clip = setback.points[-1]
         ball = self.ball.load(speed, water, drag_factor=shift.body_drag)
@@ -319,7 +324,7 @@ class DownriggerRig:
         )
         cable = integrate_line(
             (segment,), tension_n=pull.tension_n, angle_rad=pull.angle_rad, speed_mps=speed,
-            water=water,
+            water=water, tolerance=shift.tolerance,
         )
         return SolvedDownrigger(
             rig=self, setback=setback,
@@ -464,7 +469,8 @@ def leadcore_number(setting_m: float, *, leader_m: float, core_m: float) -> Lead
     3
     """
     core_out = min(max(setting_m - leader_m, 0.0), core_m)
-    colours = int(core_out / COLOUR_M + 1e-9)
+    # A hand cannot set two inches of leadcore: just short of a colour is that colour.
+    colours = int((core_out + 0.05) / COLOUR_M)
     return LeadcoreNumber(
         colours=colours,
         rest_m=max(core_out - colours * COLOUR_M, 0.0),
