@@ -16,7 +16,7 @@ from .fish.session import FishSession
 from .record.events import decode_event
 from .record.trip import Trip
 
-_CALLS = ("open", "add", "replace", "view", "lines_at", "number_for", "where", "mark_depth")
+_CALLS = ("open", "add", "replace", "view", "lines_at", "number_for", "where")
 
 
 def error_json(error: CoreError) -> dict[str, Any]:
@@ -97,6 +97,3 @@ class Bridge:
         return encode(
             self._opened().where(rod_id=rod_id, setting_m=setting_m, speed_mps=speed_mps)
         )
-
-    def _mark_depth(self, depth_m: float) -> float:
-        return self._opened().mark_depth(depth_m=depth_m)

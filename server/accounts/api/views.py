@@ -50,7 +50,7 @@ class SessionView(APIView):
         """Say who is logged in; sets the CSRF cookie, which a cached page cannot."""
         return _session(request)
 
-    @extend_schema(operation_id="log_out", request=None, responses=SessionSerializer)
+    @extend_schema(operation_id="log_out", request=None, responses={200: SessionSerializer})
     def delete(self, request: Request) -> Response:
         """Log out."""
         logout(request._request)

@@ -335,8 +335,9 @@ def compare_rods(rods: Sequence[RodNow]) -> Comparison | None:
     if len(rods) < 2 or not any(rod.exposure.hits for rod in rods):
         return None
     pairs = [
-        (compare_rates(a.exposure, b.exposure), a, b) for a in rods for b in rods
-        if a is not b and a.exposure.hits > 0
+        # The best-looking pair is picked out of all that could have looked best.
+        (compare_rates(a.exposure, b.exposure, picked_from=len(rods) - 1), a, b)
+        for a in rods for b in rods if a is not b and a.exposure.hits > 0
     ]
     result, ahead, behind = max(
         pairs, key=lambda pair: (pair[0].probability, pair[1].rod_id, pair[2].rod_id)

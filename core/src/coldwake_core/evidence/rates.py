@@ -122,13 +122,17 @@ class RateComparison:
     verdict: Verdict
 
 
-def compare_rates(a: Exposure, b: Exposure) -> RateComparison:
+def compare_rates(a: Exposure, b: Exposure, *, picked_from: int = 1) -> RateComparison:
     """Return how probable it is that A's rate of hits is higher than B's.
 
     Parameters
     ----------
     a, b : Exposure
         What was counted.
+    picked_from : int
+        Of how many comparisons this one was picked for looking best. The best of many looks good
+        by luck, so the verdict asks for more: the chance of a wrong one is shared out among them
+        (Bonferroni). The probability itself is that of this pair.
 
     Returns
     -------
@@ -137,7 +141,7 @@ def compare_rates(a: Exposure, b: Exposure) -> RateComparison:
     Raises
     ------
     InvalidInputError
-        If a count is negative.
+        If a count is negative or ``picked_from`` less than 1.
 
     Notes
     -----
@@ -154,20 +158,22 @@ def compare_rates(a: Exposure, b: Exposure) -> RateComparison:
     """
     a.check()
     b.check()
+    require_number("picked_from", picked_from, low=1)
     minutes_a, minutes_b = a.minutes + PRIOR_MINUTES, b.minutes + PRIOR_MINUTES
     probability = incomplete_beta(
         a=b.hits + PRIOR_HITS, b=a.hits + PRIOR_HITS, x=minutes_b / (minutes_a + minutes_b)
     )
-    return RateComparison(probability=probability, verdict=_verdict(probability))
+    return RateComparison(probability=probability, verdict=_verdict(probability, picked_from))
 
 
-def _verdict(probability: float) -> Verdict:
-    if probability >= SURE:
+def _verdict(probability: float, picked_from: int) -> Verdict:
+    sure, leaning = (1.0 - SURE) / picked_from, (1.0 - LEANING) / picked_from
+    if 1.0 - probability <= sure:
         return "better"
-    if probability >= LEANING:
+    if 1.0 - probability <= leaning:
         return "leaning_better"
-    if probability <= 1.0 - SURE:
+    if probability <= sure:
         return "worse"
-    if probability <= 1.0 - LEANING:
+    if probability <= leaning:
         return "leaning_worse"
     return "too_early"

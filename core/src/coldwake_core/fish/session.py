@@ -167,6 +167,7 @@ class FishSession:
         return RodLine(
             rod_id=rod_id, number=self._number(setup, setting_m), depth_m=estimate.depth_m,
             doubt_m=estimate.doubt_m, trail_m=placement.trail_m, at_surface=placement.at_surface,
+            verdict=verdict(working_range(self.trip.outfit, setup), speed),
             clearance_m=self.state.bottom_m - lowest, paths=placement.paths,
             ball_depth_m=placement.ball_depth_m,
         )
@@ -244,24 +245,6 @@ class FishSession:
             if rod.setting_m is not None
         )
 
-    def mark_depth(self, *, depth_m: float) -> float:
-        """Return the depth at which to run a lure for a mark.
-
-        Parameters
-        ----------
-        depth_m : float
-            Depth of the mark, m.
-
-        Returns
-        -------
-        float
-            Depth, m.
-        """
-        return depth_to_fish(
-            check_depth("depth_m", depth_m), above_mark_m=self.state.above_mark_m,
-            bottom_m=self.state.bottom_m,
-        )
-
     def _out(self) -> list[RodState]:
         return [
             rod for rod in self.state.rods.values()
@@ -312,6 +295,9 @@ class FishSession:
                 MarkView(
                     event_id=m.event_id, at_s=m.at_s, depth_m=m.mark.depth_m, count=m.mark.count,
                     recent=m.event_id in recent,
+                    run_at_m=depth_to_fish(
+                        m.mark.depth_m, above_mark_m=state.above_mark_m, bottom_m=state.bottom_m
+                    ),
                 )
                 for m in state.marks
             ),
@@ -352,7 +338,8 @@ class FishSession:
             place_name=place.name, side_m=place.side_m, tip_height_m=place.tip_height_m,
             recipe=recipe_words(outfit, setup), status=rod.status, works=works,
             verdict=verdict(works, speed_mps), soak_since_s=rod.soak_since_s,
-            bait_since_s=rod.bait_since_s, tally=tally, setup=setup, line=line,
+            bait_since_s=rod.bait_since_s if outfit.lure(setup.lure_id).takes_bait else None,
+            tally=tally, setup=setup, line=line,
             last_setting_m=rod.setting_m, wanted_depth_m=rod.wanted_depth_m,
         )
 

@@ -58,6 +58,8 @@ class RodLine:
         Whether it floats or skips.
     ball_depth_m : float or None
         Depth of the ball, m.
+    verdict : Verdict
+        Whether what it carries works at the speed.
     clearance_m : float
         Lowest part (lure or ball) above the bottom, m; negative would be in it.
     paths : tuple
@@ -70,6 +72,7 @@ class RodLine:
     doubt_m: float
     trail_m: float
     at_surface: bool
+    verdict: Verdict
     clearance_m: float
     paths: tuple[tuple[tuple[float, float], ...], ...]
     ball_depth_m: float | None = None
@@ -111,7 +114,7 @@ class RodView:
     verdict : Verdict or None
         Whether it works now.
     soak_since_s, bait_since_s : float or None
-        Clocks, seconds since 1970-01-01 UTC.
+        Clocks, seconds since 1970-01-01 UTC; none for bait where nothing is baited.
     tally : RodTally
         Its funnel.
     setup : RodSetup or None
@@ -146,13 +149,14 @@ class RodView:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class MarkView:
-    """A recent mark. ``recent`` says whether it still speaks for where fish are."""
+    """A mark: whether it still speaks for where fish are, and the depth to run a lure for it, m."""
 
     event_id: str
     at_s: float
     depth_m: float
     count: int
     recent: bool
+    run_at_m: float
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -219,6 +219,8 @@ class Lure:
         Whether it moves by itself.
     lip : Lip
         Diving lip of a plug.
+    takes_bait : bool
+        Whether it carries bait that has to be looked at.
     """
 
     id: str
@@ -231,6 +233,7 @@ class Lure:
     works: SpeedRange
     own_action: bool
     lip: Lip = "none"
+    takes_bait: bool = False
 
     def check(self) -> None:
         """Raise InvalidInputError unless it has a body."""

@@ -1,0 +1,23 @@
+// Places of the app. Every one of them needs a login.
+import { createRouter, createWebHistory } from 'vue-router'
+import { useSessionStore } from '@/features/account/store'
+
+export function makeRouter() {
+  const router = createRouter({
+    history: createWebHistory(),
+    routes: [
+      { path: '/', redirect: '/fish' },
+      { path: '/login', component: () => import('@/features/account/pages/LoginPage.vue'), meta: { open: true } },
+      { path: '/fish', component: () => import('@/features/fish/pages/FishPage.vue') },
+      { path: '/trips', component: () => import('@/features/fish/pages/TripsPage.vue') },
+      { path: '/:rest(.*)*', redirect: '/fish' },
+    ],
+  })
+  router.beforeEach(async (to) => {
+    const session = useSessionStore()
+    await session.ensure()
+    if (!to.meta.open && !session.username && !session.unreachable) return { path: '/login', query: { next: to.fullPath } }
+    return true
+  })
+  return router
+}

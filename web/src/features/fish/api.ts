@@ -1,0 +1,29 @@
+// What Fish asks of the server.
+import { api, take, type Schemas } from '@/shared/api/client'
+
+export type FishView = Schemas['FishView']
+export type RodView = Schemas['RodView']
+export type RodLine = Schemas['RodLine']
+export type LineNumber = Schemas['LineNumber']
+export type TripDocument = Schemas['Trip']
+export type TripEvent = Schemas['Event']
+export type TripList = Schemas['TripList']
+export type NewTrip = Schemas['NewTrip']
+export type Move = Schemas['Move']
+
+export const listTrips = () => take(api.GET('/api/trips/'))
+export const startTrip = (body: NewTrip) => take(api.POST('/api/trips/', { body }))
+
+const at = (tripId: string) => ({ params: { path: { trip_id: tripId } } })
+
+export const getTrip = (id: string) => take(api.GET('/api/trips/{trip_id}/', at(id)))
+export const getFish = (id: string) => take(api.GET('/api/trips/{trip_id}/fish/', at(id)))
+export const getEvents = (id: string) => take(api.GET('/api/trips/{trip_id}/events/', at(id)))
+export const postEvents = (id: string, events: TripEvent[]) =>
+  take(api.POST('/api/trips/{trip_id}/events/', { ...at(id), body: { events } }))
+
+export const getLines = (id: string, speed_mps: number) =>
+  take(api.GET('/api/trips/{trip_id}/lines/', { params: { path: { trip_id: id }, query: { speed_mps } } }))
+
+export const getNumber = (id: string, query: { rod_id: string; depth_m: number; speed_mps?: number }) =>
+  take(api.GET('/api/trips/{trip_id}/number/', { params: { path: { trip_id: id }, query } }))

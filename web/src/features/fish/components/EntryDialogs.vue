@@ -1,0 +1,151 @@
+<script setup lang="ts">
+// The few things that have to be typed, each in two taps.
+import { computed, ref, watch } from 'vue'
+import { parseNumber } from '@/shared/units/parse'
+import { useDisplayStore } from '@/shared/units/store'
+import {
+  fishLengthToM, fishLengthUnit, formatLength, lengthFromM, lengthToM, stepM, temperatureFromC, temperatureToC,
+} from '@/shared/units/units'
+import type { FishView, RodView } from '../api'
+import type { DialogName } from '../composables/useFishActs'
+import { useFishStore } from '../store'
+import NumberDialog from './NumberDialog.vue'
+
+const props = defineProps<{ view: FishView; rod: RodView | undefined }>()
+const dialog = defineModel<DialogName>({ required: true })
+const emit = defineEmits<{ marked: [depthM: number] }>()
+
+const store = useFishStore()
+const display = useDisplayStore()
+const length = computed(() => display.units.length)
+const digits = computed(() => (length.value === 'ft' ? 0 : 1))
+const lengthStep = computed(() => lengthFromM(stepM(display.units), display.units))
+
+const opened = (name: DialogName) =>
+  computed({ get: () => dialog.value === name, set: (now) => (dialog.value = now ? name : null) })
+const depthOpen = opened('depth')
+const markOpen = opened('mark')
+const temperatureOpen = opened('temperature')
+const bottomOpen = opened('bottom')
+const offsetOpen = opened('offset')
+const landedOpen = opened('landed')
+
+/** Record, and give back the error to show in the dialog. */
+async function keep(act: () => Promise<boolean>): Promise<string | null> {
+  store.notice = null
+  if (await act()) return null
+  const text = store.notice ? (store.notice as { text: string }).text : 'Not kept.'
+  store.notice = null
+  return text
+}
+
+const fishCount = ref(1)
+const fishLength = ref('')
+const lengthError = ref<string | null>(null)
+watch(landedOpen, () => {
+  fishLength.value = ''
+  lengthError.value = null
+})
+watch(markOpen, () => (fishCount.value = 1))
+
+async function landed(kept: boolean): Promise<void> {
+  const value = fishLength.value.trim() ? parseNumber(fishLength.value) : null
+  if (fishLength.value.trim() && value === null) {
+    lengthError.value = `Length: “${fishLength.value}” is no number. Type one, or leave it empty.`
+    return
+  }
+  const length_m = value === null ? null : fishLengthToM(value, display.units)
+  lengthError.value = await keep(() => store.record('landed', { rod_id: props.rod!.id, kept, length_m }))
+  if (lengthError.value === null) dialog.value = null
+}
+
+async function mark(value: number): Promise<string | null> {
+  const depth = lengthToM(value, display.units)
+  const error = await keep(() => store.record('mark_seen', { depth_m: depth, count: fishCount.value }))
+  if (error === null) emit('marked', depth)
+  return error
+}
+</script>
+
+<template>
+  <NumberDialog
+    v-if="rod" v-model="depthOpen" :title="`${rod.name}: depth of the lure`" :unit="length" :digits="digits" :step="lengthStep"
+    :initial="rod.line ? lengthFromM(rod.line.depth_m, display.units) : null"
+    :submit="(value: number) => keep(() => store.setDepth(rod!.id, lengthToM(value, display.units)))"
+    :hint="`bottom at ${formatLength(view.bottom_m, display.units)}`"
+  />
+  <NumberDialog v-model="markOpen" title="Mark at depth" :unit="length" :digits="digits" :step="lengthStep" :initial="null" :submit="mark">
+    <div class="counts" role="group" aria-label="Fish">
+      <v-btn v-for="count in [1, 2, 3, 5, 8]" :key="count" class="count" :class="{ chosen: fishCount === count }" @click="fishCount = count">{{ count }}</v-btn>
+      <span class="label">fish</span>
+    </div>
+  </NumberDialog>
+  <NumberDialog
+    v-model="temperatureOpen" title="Surface temperature" :unit="display.units.temperature" :digits="1" :step="0.5"
+    :initial="view.surface_degc === null ? null : temperatureFromC(view.surface_degc, display.units)"
+    :submit="(value: number) => keep(() => store.record('temperature_read', { temperature_degc: temperatureToC(value, display.units), depth_m: 0 }))"
+  />
+  <NumberDialog
+    v-model="bottomOpen" title="Depth of the bottom" :unit="length" :digits="digits" :step="lengthStep" :initial="lengthFromM(view.bottom_m, display.units)"
+    :submit="(value: number) => keep(() => store.record('sounded', { bottom_m: lengthToM(value, display.units) }))"
+  />
+  <NumberDialog
+    v-model="offsetOpen" title="Run lures above marks by" :unit="length" :digits="digits" :step="lengthStep" :initial="lengthFromM(view.above_mark_m, display.units)"
+    :submit="(value: number) => keep(() => store.record('offset_chosen', { above_mark_m: lengthToM(value, display.units) }))"
+  />
+  <v-dialog v-if="rod" v-model="landedOpen">
+    <v-card :title="`${rod.name}: landed`" data-test="landed-dialog">
+      <v-card-text>
+        <label class="fish">
+          <input v-model="fishLength" inputmode="decimal" aria-label="Length of the fish" />
+          <span class="label">length in {{ fishLengthUnit(display.units) }}, if measured</span>
+        </label>
+        <p v-if="lengthError" class="error" role="alert">{{ lengthError }}</p>
+        <p class="label">Wet hands, fish in the water, pliers for the hook.</p>
+      </v-card-text>
+      <v-card-actions>
+        <v-btn class="big" data-test="released" @click="landed(false)">Released</v-btn>
+        <v-btn class="big solid" data-test="kept" @click="landed(true)">Kept</v-btn>
+      </v-card-actions>
+    </v-card>
+  </v-dialog>
+</template>
+
+<style scoped>
+.counts {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  margin-top: 12px;
+}
+.count {
+  min-width: var(--touch);
+  height: var(--touch) !important;
+  font-size: 18px;
+}
+.chosen,
+.solid {
+  background: var(--ink);
+  color: var(--frost);
+}
+.fish input {
+  width: 100%;
+  font-size: 34px;
+  text-align: center;
+  border-bottom: 2px solid var(--ink);
+  color: var(--ink);
+}
+.fish .label {
+  display: block;
+  text-align: center;
+}
+.error {
+  color: var(--now);
+  font-weight: 700;
+}
+.big {
+  height: 64px !important;
+  flex: 1;
+  font-size: 18px;
+}
+</style>

@@ -1,0 +1,94 @@
+<script setup lang="ts">
+// The method of the hour: what the surface temperature calls for, and which school says so.
+import { computed } from 'vue'
+import { useDisplayStore } from '@/shared/units/store'
+import { formatLength, formatSpeed, formatTemperature } from '@/shared/units/units'
+import type { FishView } from '../api'
+
+const props = defineProps<{ view: FishView }>()
+const emit = defineEmits<{ school: [school: string]; temperature: [] }>()
+
+const display = useDisplayStore()
+const method = computed(() => props.view.method)
+const SCHOOLS: Record<string, string> = { cover_water: 'Cover water', stay_slow: 'Stay slow' }
+</script>
+
+<template>
+  <section class="method" aria-label="Method of the hour" data-test="method">
+    <template v-if="method">
+      <div class="label">Method of the hour · surface {{ view.surface_degc === null ? '–' : formatTemperature(view.surface_degc, display.units) }}</div>
+      <h3 data-test="method-name">{{ method.name }}</h3>
+      <dl>
+        <div><dt>speed</dt><dd data-test="method-speed">{{ formatSpeed(method.speed_low_mps, display.units, false) }}–{{ formatSpeed(method.speed_high_mps, display.units) }}</dd></div>
+        <div><dt>depth</dt><dd>{{ formatLength(method.depth_top_m, display.units, false) }}–{{ formatLength(method.depth_base_m, display.units) }}</dd></div>
+        <div><dt>back</dt><dd>{{ formatLength(method.setback_low_m, display.units, false) }}–{{ formatLength(method.setback_high_m, display.units) }}</dd></div>
+      </dl>
+      <p>{{ method.reason }} {{ method.gear ? `Show ${method.gear}.` : '' }}</p>
+      <p class="label" data-test="method-school">School: {{ method.school }} (common practice)</p>
+      <div v-if="method.alternatives?.length" class="schools" role="group" aria-label="School">
+        <v-btn v-for="school in method.alternatives" :key="school" size="small" :class="{ chosen: school === method.id }" :data-test="`school-${school}`" @click="emit('school', school)">
+          {{ SCHOOLS[school] ?? school }}
+        </v-btn>
+      </div>
+      <p v-if="method.caution" class="caution" role="alert">{{ method.caution }} Local rules come first.</p>
+    </template>
+    <template v-else>
+      <div class="label">Method of the hour</div>
+      <h3>Take the surface temperature</h3>
+      <p>It decides speed and depth to begin with.</p>
+      <v-btn class="take" @click="emit('temperature')">Enter it</v-btn>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.method {
+  padding: 10px 12px;
+  background: var(--frost);
+  border-left: 5px solid var(--line);
+}
+h3 {
+  font-size: 17px;
+  line-height: 1.2;
+  font-weight: 700;
+  margin: 2px 0 6px;
+}
+dl {
+  display: flex;
+  gap: 16px;
+  margin: 0 0 6px;
+}
+dt {
+  font-size: 12px;
+  color: var(--ink-2);
+  font-weight: 600;
+}
+dd {
+  margin: 0;
+  font-weight: 680;
+  font-size: 16px;
+  font-stretch: 88%;
+  white-space: nowrap;
+}
+p {
+  font-size: 13.5px;
+  line-height: 1.3;
+  margin: 0 0 4px;
+}
+.schools {
+  display: flex;
+  gap: 6px;
+}
+.schools .v-btn {
+  min-height: 44px;
+}
+.chosen {
+  background: var(--ink);
+  color: var(--frost);
+}
+.caution {
+  border: 2px solid var(--now);
+  padding: 6px 8px;
+  font-weight: 650;
+}
+</style>

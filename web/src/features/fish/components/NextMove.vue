@@ -1,0 +1,115 @@
+<script setup lang="ts">
+// ONE next move: what, why, whose rule or which evidence, what it costs, when it can be judged.
+import { computed } from 'vue'
+import { useDisplayStore } from '@/shared/units/store'
+import { formatLength, formatSpeed } from '@/shared/units/units'
+import type { FishView, Move } from '../api'
+import { formatPercent } from '../logic/format'
+import RodShape from './RodShape.vue'
+
+const props = defineProps<{ view: FishView; rodIndex: (id: string) => number; busy: boolean }>()
+const emit = defineEmits<{ take: [move: Move]; refuse: [move: Move] }>()
+
+const display = useDisplayStore()
+const move = computed(() => props.view.move)
+const rod = computed(() => props.view.rods.find((candidate) => candidate.id === move.value?.answer.rod_id))
+const what = computed(() => {
+  const answer = move.value?.answer
+  if (!answer) return ''
+  const { speed_changed: speed, line_set: line } = answer.change
+  if (speed) return `${answer.title} to ${formatSpeed(speed.speed_mps, display.units)}`
+  if (line && rod.value) return `Set ${rod.value.name} to ${formatLength(line.wanted_depth_m ?? 0, display.units)}`
+  return answer.title
+})
+const VERDICTS = {
+  better: 'fishes better',
+  leaning_better: 'leans better; too early to be sure',
+  too_early: 'too early to tell',
+  leaning_worse: 'leans worse; too early to be sure',
+  worse: 'fishes worse',
+}
+const evidence = computed(() => {
+  const found = props.view.comparison
+  if (!found) return ''
+  const name = (id: string) => props.view.rods.find((candidate) => candidate.id === id)?.name ?? id
+  return `${name(found.ahead_rod_id)} against ${name(found.behind_rod_id)}: ${VERDICTS[found.result.verdict]} (${formatPercent(found.result.probability)})`
+})
+const JUDGED = { better: 'helped', leaning_better: 'too early to tell', too_early: 'too early to tell', leaning_worse: 'too early to tell', worse: 'did not help' }
+const last = computed(() => props.view.judged[0])
+</script>
+
+<template>
+  <section class="move" aria-label="Next move" data-test="next-move">
+    <template v-if="move">
+      <div class="label">Next move</div>
+      <h2 data-test="move-what">
+        <RodShape v-if="rod" :shape="rod.shape" :index="rodIndex(rod.id)" :size="22" />{{ what }}
+      </h2>
+      <p data-test="move-why">{{ move.reason }}</p>
+      <p class="label">
+        {{ move.basis === 'school' ? 'School: ' : '' }}{{ move.source }}<template v-if="move.probability"> · {{ formatPercent(move.probability) }} that the rate is higher</template>
+        · takes {{ move.cost_min < 1 ? 'no time' : `${move.cost_min} min` }} · judge after {{ move.judge_after_min }} min
+      </p>
+      <div class="buttons">
+        <v-btn class="do" data-test="do-it" :disabled="busy" @click="emit('take', move)">Do it</v-btn>
+        <v-btn class="not" data-test="not-now" :disabled="busy" @click="emit('refuse', move)">Not now</v-btn>
+      </div>
+    </template>
+    <template v-else>
+      <div class="label">Next move</div>
+      <h2 data-test="move-what">Keep fishing</h2>
+      <p data-test="move-why">{{ view.ended ? 'The trip is over.' : view.rods.some((r) => r.line) ? 'Nothing speaks for a change now. Note marks, temperature and hits as they come.' : 'Set the first line: choose a rod and type its depth.' }}</p>
+    </template>
+    <p v-if="evidence" class="label evidence" data-test="evidence">{{ evidence }}</p>
+    <p v-if="last" class="label" data-test="judged">
+      Last change, “{{ last.title }}”: {{ JUDGED[last.result.verdict] }} ({{ formatPercent(last.result.probability) }} that times are better since)
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.move {
+  padding: 10px 12px;
+  background: var(--frost);
+  border-left: 5px solid var(--now);
+}
+h2 {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  font-size: 22px;
+  line-height: 1.15;
+  font-weight: 720;
+  font-stretch: 90%;
+  margin: 2px 0 4px;
+}
+p {
+  font-size: 14px;
+  line-height: 1.3;
+  margin: 0 0 4px;
+}
+p.label {
+  font-size: 12.5px;
+  font-weight: 560;
+}
+.evidence {
+  border-top: 1px solid var(--line);
+  padding-top: 5px;
+  margin-top: 6px;
+}
+.buttons {
+  display: flex;
+  gap: 8px;
+  margin: 6px 0 4px;
+}
+.buttons .v-btn {
+  height: var(--touch) !important;
+  flex: 1;
+  font-size: 17px;
+}
+.do {
+  background: var(--now);
+  color: var(--now-ink);
+  border-color: var(--now);
+}
+</style>

@@ -1,0 +1,109 @@
+<script setup lang="ts">
+// One number, typed or stepped with big buttons: the only form on the water.
+import { ref, watch } from 'vue'
+import { parseNumber } from '@/shared/units/parse'
+
+const props = defineProps<{
+  title: string
+  unit: string
+  initial: number | null
+  step: number
+  digits: number
+  /** Runs the act; returns an error to show, or null when it is done. */
+  submit: (value: number) => Promise<string | null>
+  hint?: string
+}>()
+const open = defineModel<boolean>({ required: true })
+
+const text = ref('')
+const error = ref<string | null>(null)
+const busy = ref(false)
+
+watch(open, (now) => {
+  if (!now) return
+  text.value = props.initial === null ? '' : props.initial.toFixed(props.digits)
+  error.value = null
+}, { immediate: true })
+
+function nudge(sign: number): void {
+  const value = parseNumber(text.value) ?? props.initial ?? 0
+  text.value = (value + sign * props.step).toFixed(props.digits)
+}
+
+async function commit(): Promise<void> {
+  const value = parseNumber(text.value)
+  if (value === null) {
+    error.value = `${props.title}: “${text.value}” is no number. Type one, such as ${props.step * 10}.`
+    return
+  }
+  busy.value = true
+  error.value = await props.submit(value)
+  busy.value = false
+  if (error.value === null) open.value = false
+}
+</script>
+
+<template>
+  <v-dialog v-model="open">
+    <v-card class="sheet" :title="title" data-test="number-dialog">
+      <v-card-text>
+        <div class="row">
+          <v-btn class="step" aria-label="Less" @click="nudge(-1)">−</v-btn>
+          <label class="field">
+            <input v-model="text" inputmode="decimal" autofocus :aria-label="title" data-test="number-field" @keydown.enter="commit" />
+            <span class="label">{{ unit }}</span>
+          </label>
+          <v-btn class="step" aria-label="More" @click="nudge(1)">+</v-btn>
+        </div>
+        <p v-if="hint" class="label">{{ hint }}</p>
+        <p v-if="error" class="error" role="alert" data-test="number-error">{{ error }}</p>
+        <slot />
+      </v-card-text>
+      <v-card-actions>
+        <v-btn class="big" @click="open = false">Cancel</v-btn>
+        <v-btn class="big solid" :loading="busy" data-test="number-save" @click="commit">Save</v-btn>
+      </v-card-actions>
+    </v-card>
+  </v-dialog>
+</template>
+
+<style scoped>
+.row {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+}
+.step {
+  height: 64px !important;
+  width: 64px;
+  font-size: 28px;
+}
+.field {
+  flex: 1;
+  text-align: center;
+}
+.field input {
+  width: 100%;
+  text-align: center;
+  font-size: 46px;
+  line-height: 1;
+  font-weight: 660;
+  font-stretch: 84%;
+  color: var(--ink);
+  border-bottom: 2px solid var(--ink);
+}
+.error {
+  color: var(--now);
+  font-weight: 700;
+  margin-top: 8px;
+}
+.big {
+  height: var(--touch) !important;
+  flex: 1;
+  font-size: 17px;
+}
+.solid {
+  background: var(--ink);
+  color: var(--frost);
+}
+</style>

@@ -1,0 +1,232 @@
+<script setup lang="ts">
+// One axis of speed: every rod's working range as a bar, the shared window, the speed now.
+import { computed, ref, useTemplateRef, watch } from 'vue'
+import { parseNumber } from '@/shared/units/parse'
+import { useDisplayStore } from '@/shared/units/store'
+import { formatSpeed, speedFromMps, speedToMps } from '@/shared/units/units'
+import type { FishView, RodLine } from '../api'
+import { useElementSize } from '../composables/useElementSize'
+import { rodColour } from '../logic/shapes'
+import RodShape from './RodShape.vue'
+
+const props = defineProps<{
+  view: FishView
+  /** A speed that is being tried, and the lines at it. */
+  tried: number | null
+  preview: RodLine[] | null
+  rodIndex: (id: string) => number
+}>()
+const emit = defineEmits<{ try: [speedMps: number]; set: [speedMps: number]; bad: [text: string] }>()
+
+const display = useDisplayStore()
+const track = useTemplateRef<HTMLElement>('track')
+const { width } = useElementSize(track)
+const shown = computed(() => props.tried ?? props.view.speed_mps)
+const typed = ref('')
+watch([shown, () => display.units.speed], () => (typed.value = formatSpeed(shown.value, display.units, false)), { immediate: true })
+
+const VERDICTS = { works: 'works', too_slow: 'too slow', too_fast: 'too fast' }
+const MOST_MPS = 1.9
+const PAD = 14
+const x = (mps: number): number => PAD + (Math.min(mps, MOST_MPS) / MOST_MPS) * (width.value - 2 * PAD)
+
+const bars = computed(() =>
+  props.view.rods
+    .filter((rod) => rod.works && rod.status !== 'in')
+    .map((rod) => {
+      const line = props.preview?.find((candidate) => candidate.rod_id === rod.id) ?? rod.line
+      return { rod, works: rod.works!, state: VERDICTS[line?.verdict ?? 'works'] }
+    }),
+)
+const rowHeight = computed(() => (bars.value.length > 6 ? 9 : 11))
+const height = computed(() => Math.max(bars.value.length, 1) * rowHeight.value + 30)
+const odd = computed(() => bars.value.filter((bar) => bar.state !== 'works'))
+
+const ticks = computed(() => {
+  const most = speedFromMps(MOST_MPS, display.units)
+  const step = display.units.speed === 'km/h' ? 1 : 0.5
+  return Array.from({ length: Math.floor(most / step) + 1 }, (_, i) => i * step)
+})
+
+function speedAt(event: PointerEvent): number {
+  const box = track.value!.getBoundingClientRect()
+  const share = (event.clientX - box.left - PAD) / (width.value - 2 * PAD)
+  const value = speedFromMps(Math.min(Math.max(share, 0.02), 1) * MOST_MPS, display.units)
+  return speedToMps(Math.max(Math.round(value * 10) / 10, 0.1), display.units)
+}
+
+const dragging = ref(false)
+function down(event: PointerEvent): void {
+  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+  dragging.value = true
+  emit('try', speedAt(event))
+}
+function move(event: PointerEvent): void {
+  if (dragging.value) emit('try', speedAt(event))
+}
+function up(event: PointerEvent): void {
+  if (!dragging.value) return
+  dragging.value = false
+  emit('set', speedAt(event))
+}
+function nudge(tenths: number): void {
+  const value = Math.round(speedFromMps(props.view.speed_mps, display.units) * 10 + tenths) / 10
+  emit('set', speedToMps(value, display.units))
+}
+function key(event: KeyboardEvent): void {
+  const tenths = { ArrowLeft: -1, ArrowRight: 1, ArrowDown: -1, ArrowUp: 1 }[event.key]
+  if (tenths === undefined) return
+  event.preventDefault()
+  nudge(tenths)
+}
+function commitTyped(): void {
+  const value = parseNumber(typed.value)
+  if (value === null) emit('bad', typed.value)
+  else if (Math.abs(speedToMps(value, display.units) - props.view.speed_mps) > 0.005) emit('set', speedToMps(value, display.units))
+}
+</script>
+
+<template>
+  <section class="ruler" aria-label="Speed" data-test="speed-ruler">
+    <div class="control">
+      <v-btn class="step" aria-label="Slower" data-test="slower" @click="nudge(-1)">−</v-btn>
+      <label class="field">
+        <input v-model="typed" inputmode="decimal" aria-label="Speed through the water" data-test="speed-input" @change="commitTyped" @keydown.enter="($event.target as HTMLInputElement).blur()" />
+        <span class="label">{{ display.units.speed }} through water</span>
+      </label>
+      <v-btn class="step" aria-label="Faster" data-test="faster" @click="nudge(1)">+</v-btn>
+    </div>
+    <div
+      ref="track" class="track" role="slider" tabindex="0" aria-label="Speed slider" :aria-valuenow="Number(speedFromMps(shown, display.units).toFixed(1))"
+      :aria-valuetext="formatSpeed(shown, display.units)" aria-valuemin="0.1" :aria-valuemax="Number(speedFromMps(MOST_MPS, display.units).toFixed(1))" data-test="speed-slider"
+      @pointerdown="down" @pointermove="move" @pointerup="up" @keydown="key"
+    >
+      <svg v-if="width > 0" :width="width" :height="height" aria-hidden="true">
+        <rect
+          v-if="view.window?.is_open" :x="x(view.window.low_mps)" y="0" class="window"
+          :width="Math.max(x(view.window.high_mps) - x(view.window.low_mps), 3)" :height="height - 18"
+        />
+        <g v-for="(bar, i) in bars" :key="bar.rod.id">
+          <rect
+            :x="x(bar.works.low_mps)" :y="6 + i * rowHeight" :width="Math.max(x(bar.works.high_mps) - x(bar.works.low_mps), 3)" :height="rowHeight - 4"
+            :fill="rodColour(rodIndex(bar.rod.id))" class="bar"
+          />
+        </g>
+        <g v-for="tick in ticks" :key="tick">
+          <line :x1="x(speedToMps(tick, display.units))" :x2="x(speedToMps(tick, display.units))" :y1="height - 18" :y2="height - 13" class="tick" />
+          <text :x="x(speedToMps(tick, display.units))" :y="height - 2">{{ tick }}</text>
+        </g>
+        <line :x1="x(shown)" :x2="x(shown)" y1="0" :y2="height - 14" class="now" />
+        <path :d="`M${x(shown) - 7} 0 h14 l-7 9 Z`" class="now-head" />
+      </svg>
+    </div>
+    <div class="verdict" data-test="speed-verdict">
+      <template v-if="bars.length === 0"><span class="label">No rod is out.</span></template>
+      <template v-else-if="odd.length">
+        <div v-for="bar in odd" :key="bar.rod.id" class="odd" :data-test="`odd-${bar.rod.id}`">
+          <RodShape :shape="bar.rod.shape" :index="rodIndex(bar.rod.id)" :size="15" /> {{ bar.state }}
+        </div>
+      </template>
+      <span v-else class="label">every lure works</span>
+      <div class="label">
+        <template v-if="view.window?.is_open">shared {{ formatSpeed(view.window.low_mps, display.units, false) }}–{{ formatSpeed(view.window.high_mps, display.units) }}</template>
+        <template v-else-if="view.window">no speed suits all</template>
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.ruler {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 6px 10px;
+  background: var(--frost);
+}
+.control {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+.step {
+  min-width: var(--touch);
+  width: var(--touch);
+  height: var(--touch) !important;
+  font-size: 26px;
+  padding: 0;
+}
+.field {
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  width: 112px;
+}
+.field input {
+  width: 100%;
+  text-align: center;
+  font-size: 36px;
+  line-height: 1.05;
+  font-weight: 660;
+  font-stretch: 84%;
+  color: var(--ink);
+  border-bottom: 2px solid var(--line);
+}
+.field .label {
+  white-space: nowrap;
+}
+.track {
+  flex: 1;
+  min-width: 0;
+  cursor: ew-resize;
+  touch-action: none;
+  min-height: var(--touch);
+}
+.window {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2;
+}
+.bar {
+  stroke: var(--ink);
+  stroke-width: 0.6;
+}
+.tick {
+  stroke: var(--ink-2);
+}
+text {
+  fill: var(--ink);
+  font-size: 12px;
+  text-anchor: middle;
+}
+.now {
+  stroke: var(--ink);
+  stroke-width: 3;
+}
+.now-head {
+  fill: var(--ink);
+}
+.verdict {
+  width: 130px;
+  font-size: 14px;
+}
+.odd {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  font-weight: 700;
+}
+@media (max-width: 700px) {
+  .ruler {
+    flex-wrap: wrap;
+  }
+  .track {
+    order: 3;
+    flex-basis: 100%;
+  }
+  .verdict {
+    flex: 1;
+    width: auto;
+  }
+}
+</style>

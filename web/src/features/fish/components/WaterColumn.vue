@@ -1,0 +1,398 @@
+<script setup lang="ts">
+// The water column from the side, to scale: every line in its computed curve.
+import { computed, ref, useTemplateRef } from 'vue'
+import { useDisplayStore } from '@/shared/units/store'
+import { formatLength, formatTemperature, lengthFromM, lengthToM, stepM } from '@/shared/units/units'
+import type { FishView, RodLine, RodView } from '../api'
+import { useElementSize } from '../composables/useElementSize'
+import { useLureDrag } from '../composables/useLureDrag'
+import { formatDepth, formatNumber } from '../logic/format'
+import { cividis, columnScale, spreadLabels, tickStep } from '../logic/scale'
+import { SHAPE_POINTS, rodColour } from '../logic/shapes'
+
+const props = defineProps<{
+  view: FishView
+  /** Lines at a speed that is being tried, in place of the view's own. */
+  preview: RodLine[] | null
+  rodIndex: (id: string) => number
+  boatLengthM: number
+  selected: string | null
+  numberFor: (rodId: string, depthM: number) => Promise<RodLine>
+  setDepth: (rodId: string, depthM: number) => Promise<boolean>
+}>()
+const emit = defineEmits<{ select: [rodId: string]; mark: [mark: FishView['marks'][number]] }>()
+
+const display = useDisplayStore()
+const frame = useTemplateRef<HTMLElement>('frame')
+const { width, height } = useElementSize(frame)
+const drag = useLureDrag({ numberFor: props.numberFor, setDepth: props.setDepth })
+
+const TOP = 34
+const narrow = computed(() => width.value < 560)
+const LEFT = computed(() => (narrow.value ? 46 : 74))
+const RIGHT = computed(() => (narrow.value ? 54 : 86))
+
+interface Drawn {
+  rod: RodView
+  line: RodLine
+  dragged: boolean
+}
+
+const drawn = computed<Drawn[]>(() =>
+  props.view.rods.flatMap((rod) => {
+    if (!rod.line) return []
+    const dragged = drag.rodId.value === rod.id && drag.line.value !== null
+    const tried = props.preview?.find((line) => line.rod_id === rod.id)
+    return [{ rod, line: dragged ? drag.line.value! : (tried ?? rod.line), dragged }]
+  }),
+)
+
+const boatPx = computed(() => Math.max(props.boatLengthM * scale.value.along, narrow.value ? 26 : 36))
+const scale = computed(() =>
+  columnScale({
+    widthPx: width.value - LEFT.value - RIGHT.value - (narrow.value ? 34 : 60),
+    heightPx: height.value - TOP - 26,
+    longestTrailM: Math.max(...props.view.rods.map((rod) => rod.line?.trail_m ?? 0), 20) * 1.04,
+    bottomM: props.view.bottom_m,
+  }),
+)
+const sternX = computed(() => width.value - RIGHT.value - boatPx.value - 6)
+const x = (behindM: number): number => sternX.value - behindM * scale.value.along
+const y = (depthM: number): number => TOP + depthM * scale.value.down
+const bottomY = computed(() => y(props.view.bottom_m))
+
+const path = (points: number[][]): string =>
+  points.map(([behind, depth], i) => `${i ? 'L' : 'M'}${x(behind!).toFixed(1)} ${y(depth!).toFixed(1)}`).join('')
+
+const labelY = computed(() =>
+  spreadLabels(
+    drawn.value.map(({ rod, line }) => ({ id: rod.id, y: y(line.depth_m) })),
+    17,
+    TOP + 4,
+    bottomY.value - 4,
+  ),
+)
+
+const depthTicks = computed(() => {
+  const span = lengthFromM(props.view.bottom_m, display.units)
+  const step = tickStep(span, Math.max(2, (bottomY.value - TOP) / 46))
+  return Array.from({ length: Math.floor(span / step) }, (_, i) => lengthToM((i + 1) * step, display.units))
+})
+
+const profile = computed(() => {
+  const points = props.view.profile.filter((point) => point.depth_m <= props.view.bottom_m)
+  if (points.length === 0) return []
+  const values = points.map((point) => point.temperature_degc)
+  const low = Math.min(...values)
+  const span = Math.max(Math.max(...values) - low, 2)
+  return points.map((point, i) => {
+    const above = points[i - 1]?.depth_m ?? 0
+    const below = points[i + 1]?.depth_m ?? point.depth_m + (point.depth_m - above || 1)
+    const top = i === 0 ? 0 : (above + point.depth_m) / 2
+    const base = Math.min((point.depth_m + below) / 2, props.view.bottom_m)
+    return { ...point, top, base, colour: cividis((point.temperature_degc - low) / span) }
+  })
+})
+
+const profileLabels = computed(() => {
+  let last = -100
+  return profile.value.filter((point) => {
+    const at = y((point.top + point.base) / 2)
+    if (at - last < 17) return false
+    last = at
+    return true
+  })
+})
+
+const marks = computed(() =>
+  props.view.marks.map((mark) => {
+    const age = (props.view.now_s - mark.at_s) / 60
+    const lane = RIGHT.value - (narrow.value ? 34 : 44)
+    const wide = Math.min(8 + mark.count * 4, 26)
+    return { mark, wide, left: width.value - RIGHT.value + 4 + Math.max(0, lane - wide) * (1 - Math.min(age / 60, 1)) }
+  }),
+)
+const markLabels = computed(() =>
+  spreadLabels(marks.value.filter((m) => m.mark.recent).map((m) => ({ id: m.mark.event_id, y: y(m.mark.depth_m) })), 15, TOP, bottomY.value),
+)
+
+const hint = ref<{ x: number; y: number } | null>(null)
+
+function depthAt(event: PointerEvent): number {
+  const box = frame.value!.getBoundingClientRect()
+  const depth = (event.clientY - box.top - TOP) / scale.value.down
+  return Math.min(Math.max(depth, 0.15), props.view.bottom_m)
+}
+
+function grab(event: PointerEvent, rod: RodView): void {
+  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+  emit('select', rod.id)
+  drag.start(rod.id)
+  hint.value = null
+}
+
+function move(event: PointerEvent, rod: RodView): void {
+  if (drag.rodId.value !== rod.id) return
+  hint.value = { x: 0, y: 0 }
+  drag.to(depthAt(event))
+}
+
+function release(rod: RodView): void {
+  if (drag.rodId.value !== rod.id) return
+  // A tap is no drag: it only chooses the rod.
+  if (hint.value === null) drag.cancel()
+  else void drag.finish()
+  hint.value = null
+}
+
+function key(event: KeyboardEvent, { rod, line }: Drawn): void {
+  const steps: Record<string, number> = { ArrowUp: -1, ArrowDown: 1, PageUp: -5, PageDown: 5 }
+  const step = steps[event.key]
+  if (step !== undefined) {
+    event.preventDefault()
+    event.stopPropagation()
+    if (drag.rodId.value !== rod.id) drag.start(rod.id)
+    const size = stepM(display.units)
+    const next = Math.round(line.depth_m / size) * size + step * size
+    drag.to(Math.min(Math.max(next, size / 2), props.view.bottom_m))
+  } else if (event.key === 'Enter' && drag.rodId.value === rod.id) {
+    void drag.finish()
+  } else if (event.key === 'Escape') {
+    drag.cancel()
+  }
+}
+
+const flag = (item: Drawn): string => {
+  if (item.line.clearance_m < 0) return 'in the bottom'
+  return item.line.at_surface ? 'at the surface' : ''
+}
+</script>
+
+<template>
+  <div ref="frame" class="column" data-test="water-column">
+    <svg v-if="width > 0" :width="width" :height="height" role="group" aria-label="Water column from the side">
+      <defs>
+        <pattern id="mark-hatch" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <rect width="5" height="5" fill="var(--water)" />
+          <rect width="2.4" height="5" fill="var(--ink)" />
+        </pattern>
+        <pattern id="bed-grain" width="14" height="8" patternUnits="userSpaceOnUse">
+          <rect width="14" height="8" fill="var(--bed)" />
+          <path d="M1 3h4M8 6h4" stroke="var(--ink-2)" stroke-width="1" />
+        </pattern>
+      </defs>
+
+      <rect x="0" :y="TOP" :width="width" :height="Math.max(bottomY - TOP, 0)" fill="var(--water)" />
+      <g v-if="view.comfort.top_m !== null && view.comfort.base_m !== null">
+        <rect
+          :x="LEFT" :y="y(view.comfort.top_m)" :width="width - LEFT - RIGHT"
+          :height="Math.max(y(view.comfort.base_m) - y(view.comfort.top_m), 2)" fill="var(--comfort)"
+        />
+        <line :x1="LEFT" :x2="width - RIGHT" :y1="y(view.comfort.base_m)" :y2="y(view.comfort.base_m)" class="comfort-edge" />
+        <text :x="LEFT + 8" :y="y(view.comfort.base_m) - 5" class="small">
+          {{ formatTemperature(view.comfort.low_degc, display.units, false) }}–{{ formatTemperature(view.comfort.high_degc, display.units) }} water
+        </text>
+      </g>
+      <g v-for="tick in depthTicks" :key="tick">
+        <line :x1="LEFT" :x2="width - RIGHT" :y1="y(tick)" :y2="y(tick)" class="tick" />
+        <text v-if="y(tick) < bottomY - 8" :x="LEFT - 6" :y="y(tick) + 4" class="small end">{{ formatLength(tick, display.units, false) }}</text>
+      </g>
+      <rect x="0" :y="bottomY" :width="width" :height="Math.max(height - bottomY, 0)" fill="url(#bed-grain)" />
+      <g :transform="`translate(${LEFT + 8} ${bottomY + 17})`">
+        <rect x="-4" y="-12" :width="narrow ? 84 : 150" height="16" fill="var(--frost)" opacity="0.85" />
+        <text class="small strong">bottom {{ formatLength(view.bottom_m, display.units) }}<tspan v-if="scale.stretch > 1.05 && !narrow"> · depth drawn ×{{ scale.stretch }}</tspan></text>
+      </g>
+
+      <g aria-hidden="true">
+        <rect v-for="cell in profile" :key="cell.depth_m" x="0" :y="y(cell.top)" width="9" :height="Math.max(y(cell.base) - y(cell.top), 1)" :fill="cell.colour" />
+        <text v-for="cell in profileLabels" :key="`t${cell.depth_m}`" x="13" :y="y((cell.top + cell.base) / 2) + 4" class="small">
+          {{ formatTemperature(cell.temperature_degc, display.units, false).replace(/\.\d$/, '') }}°
+        </text>
+      </g>
+
+      <line x1="0" :x2="width" :y1="TOP" :y2="TOP" class="surface" />
+      <path
+        :d="`M${sternX} ${TOP - 13} L${sternX + boatPx + 8} ${TOP - 16} L${sternX + boatPx - 6} ${TOP + 4} L${sternX + 3} ${TOP + 4} Z`"
+        class="boat"
+      />
+      <path :d="`M${sternX - 4} ${TOP - 2} l-26 -7 M${sternX - 4} ${TOP + 1} l-34 4`" class="wake" />
+
+      <g v-for="item in drawn" :key="item.rod.id">
+        <path
+          v-for="(points, i) in item.line.paths" :key="i" :d="path(points)" class="line"
+          :class="{ cable: item.rod.kind === 'downrigger' && i === 0, chosen: selected === item.rod.id }"
+          :stroke="rodColour(rodIndex(item.rod.id))"
+        />
+        <circle
+          v-if="item.line.ball_depth_m != null && item.line.paths[0]?.length"
+          :cx="x(item.line.paths[0].at(-1)![0]!)" :cy="y(item.line.ball_depth_m)" r="4.5" class="ball"
+        />
+      </g>
+
+      <g
+        v-for="item in drawn" :key="`lure-${item.rod.id}`" class="lure" tabindex="0" role="slider"
+        :data-test="`lure-${item.rod.id}`" :data-depth="item.line.depth_m" :aria-label="`${item.rod.name} lure depth`"
+        :aria-valuenow="Math.round(lengthFromM(item.line.depth_m, display.units))" aria-valuemin="0"
+        :aria-valuemax="Math.round(lengthFromM(view.bottom_m, display.units))" :aria-valuetext="formatDepth(item.line, display.units)"
+        @pointerdown="grab($event, item.rod)" @pointermove="move($event, item.rod)" @pointerup="release(item.rod)"
+        @pointercancel="drag.cancel()" @keydown="key($event, item)" @focus="emit('select', item.rod.id)"
+      >
+        <rect
+          :x="x(item.line.trail_m) - 4" :y="y(Math.max(item.line.depth_m - item.line.doubt_m, 0))" width="8" rx="4"
+          :height="Math.max((Math.min(item.line.doubt_m, item.line.depth_m) + item.line.doubt_m) * scale.down, 6)"
+          class="doubt" :fill="rodColour(rodIndex(item.rod.id))"
+        />
+        <circle :cx="x(item.line.trail_m)" :cy="y(item.line.depth_m)" r="28" fill="transparent" />
+        <g :transform="`translate(${x(item.line.trail_m)} ${y(item.line.depth_m)}) scale(${selected === item.rod.id ? 9.5 : 7.5})`" class="shape">
+          <circle v-if="item.rod.shape === 'circle'" r="0.95" :fill="rodColour(rodIndex(item.rod.id))" />
+          <polygon v-else :points="SHAPE_POINTS[item.rod.shape]" :fill="rodColour(rodIndex(item.rod.id))" />
+        </g>
+      </g>
+
+      <g v-for="item in drawn" :key="`label-${item.rod.id}`" class="tag" aria-hidden="true">
+        <line :x1="x(item.line.trail_m) + 10" :y1="y(item.line.depth_m)" :x2="x(item.line.trail_m) + 18" :y2="labelY.get(item.rod.id)!" class="leader" />
+        <text :x="x(item.line.trail_m) + 21" :y="labelY.get(item.rod.id)! + 5" :class="{ strong: selected === item.rod.id }">
+          {{ item.line.at_surface ? 'surface' : formatDepth(item.line, display.units) }}<tspan v-if="item.line.clearance_m < 0" class="alarm"> {{ flag(item) }}</tspan>
+        </text>
+      </g>
+
+      <g v-for="{ mark, wide, left } in marks" :key="mark.event_id">
+        <g
+          class="mark" :class="{ old: !mark.recent }" :tabindex="mark.recent ? 0 : -1" role="button"
+          :aria-label="`Mark at ${formatLength(mark.depth_m, display.units)}, ${mark.count} fish`" data-test="mark"
+          @click="emit('mark', mark)" @keydown.enter="emit('mark', mark)"
+        >
+          <rect :x="width - RIGHT" :y="y(mark.depth_m) - 14" :width="RIGHT" height="28" fill="transparent" />
+          <rect :x="left" :y="y(mark.depth_m) - 4" :width="wide" height="8" rx="2" fill="url(#mark-hatch)" stroke="var(--ink)" />
+        </g>
+        <text v-if="mark.recent" :x="width - 4" :y="markLabels.get(mark.event_id)! + 4" class="small end strong" aria-hidden="true">
+          {{ formatLength(mark.depth_m, display.units, false) }}
+        </text>
+      </g>
+      <text :x="width - 4" :y="TOP - 10" class="small end">marks</text>
+      <text x="2" :y="TOP - 10" class="small">{{ display.units.temperature }}</text>
+    </svg>
+
+    <div v-if="drag.rodId.value && (drag.line.value || drag.problem.value)" class="readout" role="status" data-test="drag-readout">
+      <template v-if="drag.line.value">
+        <div class="figure big">{{ formatNumber(drag.line.value.number, display.units) }}</div>
+        <div>puts it at {{ formatDepth(drag.line.value, display.units) }}</div>
+      </template>
+      <div v-if="drag.problem.value" class="alarm" data-test="drag-problem">{{ drag.problem.value }}</div>
+    </div>
+    <p v-if="drawn.length === 0" class="empty">No line is out. Set a rod below: choose it, then type its depth.</p>
+  </div>
+</template>
+
+<style scoped>
+.column {
+  position: relative;
+  width: 100%;
+  height: 100%;
+  min-height: 260px;
+  overflow: hidden;
+  background: var(--frost);
+}
+svg {
+  display: block;
+  touch-action: pan-y;
+  user-select: none;
+}
+text {
+  fill: var(--ink);
+  font-size: 14px;
+  font-weight: 560;
+  font-stretch: 88%;
+  paint-order: stroke;
+  stroke: var(--water);
+  stroke-width: 3px;
+  stroke-linejoin: round;
+}
+.small {
+  font-size: 12px;
+}
+.strong {
+  font-weight: 740;
+}
+.end {
+  text-anchor: end;
+}
+.tick {
+  stroke: var(--line);
+  stroke-width: 1;
+  stroke-dasharray: 1 5;
+}
+.comfort-edge {
+  stroke: var(--ink-2);
+  stroke-dasharray: 6 4;
+}
+.surface {
+  stroke: var(--ink);
+  stroke-width: 1.5;
+}
+.boat {
+  fill: var(--ink);
+}
+.wake,
+.leader {
+  stroke: var(--ink-2);
+  fill: none;
+}
+.line {
+  fill: none;
+  stroke-width: 2;
+}
+.line.cable {
+  stroke-width: 1.2;
+  stroke-dasharray: 4 2;
+}
+.line.chosen {
+  stroke-width: 3.5;
+}
+.ball {
+  fill: var(--ink);
+}
+.lure {
+  cursor: ns-resize;
+  touch-action: none;
+}
+.shape {
+  stroke: var(--ink);
+  stroke-width: 0.17;
+}
+.doubt {
+  opacity: 0.38;
+}
+.mark {
+  cursor: pointer;
+}
+.mark.old {
+  opacity: 0.35;
+}
+.alarm {
+  fill: var(--now);
+  color: var(--now);
+  font-weight: 700;
+}
+.readout {
+  position: absolute;
+  left: 50%;
+  top: 8px;
+  transform: translateX(-50%);
+  padding: 8px 14px;
+  background: var(--frost);
+  border: 2px solid var(--ink);
+  border-radius: 4px;
+  text-align: center;
+  pointer-events: none;
+}
+.big {
+  font-size: 26px;
+  margin-bottom: 4px;
+}
+.empty {
+  position: absolute;
+  inset: auto 0 45% 0;
+  text-align: center;
+}
+</style>

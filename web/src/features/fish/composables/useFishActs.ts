@@ -1,0 +1,57 @@
+// What can be done on Fish, by tap or key: each act becomes one event.
+import { ref, type Ref } from 'vue'
+import type { FishView, Move, RodView } from '../api'
+import type { RodAct } from '../components/RodTile.vue'
+import type { useFishStore } from '../store'
+
+export type DialogName = 'depth' | 'mark' | 'temperature' | 'bottom' | 'landed' | 'offset' | 'help' | null
+
+export interface FishActs {
+  dialog: Ref<DialogName>
+  busy: Ref<boolean>
+  rod(act: RodAct, rod: RodView): void
+  take(move: Move): Promise<void>
+  refuse(move: Move): Promise<void>
+}
+
+export interface FishActsOptions {
+  store: ReturnType<typeof useFishStore>
+  selected: Ref<string | null>
+}
+
+export function useFishActs({ store, selected }: FishActsOptions): FishActs {
+  const dialog = ref<DialogName>(null)
+  const busy = ref(false)
+
+  function rod(act: RodAct, item: RodView): void {
+    selected.value = item.id
+    const rod_id = item.id
+    if (act === 'depth' || act === 'landed') dialog.value = act
+    else if (act === 'hit' || act === 'hooked' || act === 'lost') void store.record(act, { rod_id })
+    else if (act === 'bait') void store.record('bait_checked', { rod_id })
+    else if (act === 'in') void store.record('line_in', { rod_id })
+    else if (item.last_setting_m !== null) {
+      void store.record('line_set', { rod_id, setting_m: item.last_setting_m, wanted_depth_m: item.wanted_depth_m })
+    }
+  }
+
+  async function answer(type: 'move_taken' | 'move_refused', move: Move): Promise<void> {
+    if (busy.value) return
+    busy.value = true
+    await store.record(type, move.answer)
+    busy.value = false
+  }
+
+  return {
+    dialog,
+    busy,
+    rod,
+    take: (move) => answer('move_taken', move),
+    refuse: (move) => answer('move_refused', move),
+  }
+}
+
+/** The rod that a key speaks of: the chosen one, else the first that is out. */
+export function rodForKey(view: FishView, selected: string | null): RodView | undefined {
+  return view.rods.find((rod) => rod.id === selected) ?? view.rods.find((rod) => rod.line)
+}

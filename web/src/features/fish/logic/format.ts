@@ -1,0 +1,38 @@
+// How numbers and clocks are written on Fish.
+import { formatDoubt, formatLength, lengthFromM, type UnitChoice } from '@/shared/units/units'
+import type { LineNumber, RodLine } from '../api'
+
+/** The number to put on reel or counter, as it is counted on the water. */
+export function formatNumber(number: LineNumber, units: UnitChoice): string {
+  if (number.kind === 'counter') return `${formatLength(number.setting_m, units)} cable`
+  if (number.kind === 'line_out') return `${formatLength(number.setting_m, units)} out`
+  const colours = number.colours === 1 ? '1 colour' : `${number.colours} colours`
+  if (number.backing_m! > 0.15) return `${colours} + ${formatLength(number.backing_m!, units)} backing`
+  const rest = formatLength(number.rest_m!, units)
+  return lengthFromM(number.rest_m!, units) >= 0.5 ? `${colours} + ${rest}` : colours
+}
+
+/** A lure's depth with its doubt: "44 ft ± 2", or where it is when it is not under. */
+export function formatDepth(line: Pick<RodLine, 'depth_m' | 'doubt_m' | 'at_surface'>, units: UnitChoice): string {
+  if (line.at_surface) return 'at the surface'
+  return `${formatLength(line.depth_m, units)} ${formatDoubt(line.doubt_m, units)}`
+}
+
+/** Time gone by: "4 min", "1 h 20". */
+export function formatElapsed(sinceS: number | null, nowS: number): string {
+  if (sinceS === null) return '–'
+  const minutes = Math.max(0, Math.floor((nowS - sinceS) / 60))
+  if (minutes < 60) return `${minutes} min`
+  return `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`
+}
+
+/** Clock time at the water. */
+export function formatClock(atS: number, utcOffsetMin: number): string {
+  const local = new Date((atS + utcOffsetMin * 60) * 1000)
+  return `${String(local.getUTCHours()).padStart(2, '0')}:${String(local.getUTCMinutes()).padStart(2, '0')}`
+}
+
+export function formatPercent(probability: number): string {
+  const percent = Math.round(probability * 100)
+  return `${Math.min(99, Math.max(1, percent))} %`
+}

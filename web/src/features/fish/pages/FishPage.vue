@@ -1,0 +1,310 @@
+<script setup lang="ts">
+// Fish: the view people live in.
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { LinkDownError } from '@/shared/api/client'
+import { useDisplayStore } from '@/shared/units/store'
+import { formatTemperature, speedFromMps, speedToMps } from '@/shared/units/units'
+import { listTrips, type FishView } from '../api'
+import DayRibbon from '../components/DayRibbon.vue'
+import EntryDialogs from '../components/EntryDialogs.vue'
+import KeyHelp from '../components/KeyHelp.vue'
+import MarkSheet from '../components/MarkSheet.vue'
+import MethodCard from '../components/MethodCard.vue'
+import NextMove from '../components/NextMove.vue'
+import RodTile from '../components/RodTile.vue'
+import SpeedRuler from '../components/SpeedRuler.vue'
+import WaterColumn from '../components/WaterColumn.vue'
+import { rodForKey, useFishActs } from '../composables/useFishActs'
+import { useSpeedTry } from '../composables/useSpeedTry'
+import { formatClock } from '../logic/format'
+import { keyAct } from '../logic/keys'
+import { useFishStore } from '../store'
+
+const LAST_TRIP = 'coldwake.trip'
+
+const store = useFishStore()
+const display = useDisplayStore()
+const route = useRoute()
+const router = useRouter()
+const selected = ref<string | null>(null)
+const markId = ref<string | null>(null)
+const acts = useFishActs({ store, selected })
+const speed = useSpeedTry((mps) => store.linesAt(mps), store.report)
+const clock = ref(store.nowS())
+const empty = ref(false)
+const view = computed(() => store.view)
+const helpOpen = computed({
+  get: () => acts.dialog.value === 'help',
+  set: (now) => (acts.dialog.value = now ? 'help' : null),
+})
+const chosenRod = computed(() => view.value?.rods.find((rod) => rod.id === selected.value))
+const noticeOpen = computed({ get: () => store.notice !== null, set: (now) => !now && (store.notice = null) })
+
+function rodIndex(id: string): number {
+  return store.trip?.outfit.rods.findIndex((rod) => rod.id === id) ?? 0
+}
+
+async function whichTrip(): Promise<string | null> {
+  const asked = route.query.trip
+  if (typeof asked === 'string') return asked
+  try {
+    const { trips } = await listTrips()
+    return (trips.find((trip) => !trip.is_ended) ?? trips[0])?.id ?? null
+  } catch (error) {
+    if (error instanceof LinkDownError) return localStorage.getItem(LAST_TRIP)
+    throw error
+  }
+}
+
+async function setSpeed(mps: number): Promise<void> {
+  await store.record('speed_changed', { speed_mps: mps })
+  speed.end()
+}
+
+function nudgeSpeed(tenths: number): void {
+  const value = Math.round(speedFromMps(view.value!.speed_mps, display.units) * 10 + tenths) / 10
+  void setSpeed(speedToMps(value, display.units))
+}
+
+function badSpeed(text: string): void {
+  store.notice = { level: 'error', field: 'speed_mps', text: `Speed: “${text}” is no number. Type one, such as 1.8.` }
+}
+
+function openMark(mark: FishView['marks'][number]): void {
+  markId.value = mark.event_id
+}
+
+function markEntered(depthM: number): void {
+  markId.value = view.value?.marks.findLast((mark) => Math.abs(mark.depth_m - depthM) < 1e-6)?.event_id ?? null
+}
+
+async function fishMark(rodId: string, depthM: number): Promise<void> {
+  markId.value = null
+  selected.value = rodId
+  await store.setDepth(rodId, depthM)
+}
+
+function onKey(event: KeyboardEvent): void {
+  const target = event.target as HTMLElement
+  const inField = ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName)
+  const act = keyAct(event, inField || (acts.dialog.value !== null && event.key !== '?'))
+  if (!act || !view.value) return
+  event.preventDefault()
+  const rod = rodForKey(view.value, selected.value)
+  const move = view.value.move
+  if (act.act === 'rod') selected.value = view.value.rods[Number(event.key) - 1]?.id ?? null
+  else if (act.act === 'slower' || act.act === 'faster') nudgeSpeed(act.act === 'slower' ? -1 : 1)
+  else if (act.act === 'take') move && void acts.take(move)
+  else if (act.act === 'refuse') move && void acts.refuse(move)
+  else if (act.act === 'undo') void store.undo()
+  else if (act.act === 'mark' || act.act === 'temperature' || act.act === 'bottom' || act.act === 'help') acts.dialog.value = act.act
+  else if (rod) acts.rod(act.act as Parameters<typeof acts.rod>[0], rod)
+}
+
+const state = computed(() => (store.coreReady ? 'ready' : store.coreFailed ? 'server' : 'starting'))
+const timer = setInterval(() => (clock.value = store.nowS()), 1000)
+
+onMounted(async () => {
+  window.addEventListener('keydown', onKey)
+  const tripId = await whichTrip()
+  if (tripId === null) empty.value = true
+  else {
+    await store.open(tripId)
+    if (store.trip) localStorage.setItem(LAST_TRIP, tripId)
+    clock.value = store.nowS()
+  }
+})
+onBeforeUnmount(() => {
+  window.removeEventListener('keydown', onKey)
+  clearInterval(timer)
+  store.close()
+})
+</script>
+
+<template>
+  <main class="fish" :data-state="state" data-test="fish">
+    <template v-if="view && store.trip">
+      <header class="head">
+        <div class="where">
+          <h1>{{ store.trip.water_name }}</h1>
+          <span class="label">{{ store.trip.name }} · {{ store.trip.species }}</span>
+        </div>
+        <div class="reading"><span class="figure">{{ formatClock(clock, store.trip.utc_offset_min) }}</span><span class="label">at the water</span></div>
+        <button class="reading tap" data-test="temperature" @click="acts.dialog.value = 'temperature'">
+          <span class="figure">{{ view.surface_degc === null ? '–' : formatTemperature(view.surface_degc, display.units) }}</span><span class="label">surface</span>
+        </button>
+        <v-btn class="entry" data-test="add-mark" @click="acts.dialog.value = 'mark'">Mark</v-btn>
+        <v-btn class="entry" data-test="sound" @click="acts.dialog.value = 'bottom'">Bottom</v-btn>
+        <v-btn class="entry" data-test="undo" :disabled="!view.undo_event_id" @click="store.undo()">Undo</v-btn>
+        <v-btn class="entry slim" aria-label="Keys" data-test="help" @click="acts.dialog.value = 'help'">?</v-btn>
+        <div class="link label" data-test="link" :data-pending="store.pending" :data-down="store.linkDown">
+          <template v-if="store.linkDown">link down · {{ store.pending }} waiting here</template>
+          <template v-else-if="store.pending">sending {{ store.pending }}</template>
+          <template v-else>all kept</template>
+          <span v-if="store.coreFailed"> · computed by the server</span>
+        </div>
+      </header>
+
+      <div class="main">
+        <WaterColumn
+          class="water" :view="view" :preview="speed.preview.value" :rod-index="rodIndex" :boat-length-m="store.trip.outfit.boat_length_m" :selected="selected"
+          :number-for="store.numberFor" :set-depth="store.setDepth" @select="selected = $event" @mark="openMark"
+        />
+        <aside class="side">
+          <NextMove :view="view" :rod-index="rodIndex" :busy="acts.busy.value" @take="acts.take" @refuse="acts.refuse" />
+          <MethodCard :view="view" @school="store.record('school_chosen', { topic: 'cold_morning', school: $event })" @temperature="acts.dialog.value = 'temperature'" />
+        </aside>
+      </div>
+      <SpeedRuler class="speed" :view="view" :tried="speed.tried.value" :preview="speed.preview.value" :rod-index="rodIndex" @try="speed.to" @set="setSpeed" @bad="badSpeed" />
+      <div class="rods" data-test="rods">
+        <RodTile
+          v-for="rod in view.rods" :key="rod.id" :rod="rod" :index="rodIndex(rod.id)" :now-s="clock" :selected="selected === rod.id" :ended="view.ended"
+          @select="selected = rod.id" @act="acts.rod($event, rod)"
+        />
+      </div>
+      <DayRibbon class="day" :view="view" :trip="store.trip" :now-s="clock" :rod-index="rodIndex" @temperature="acts.dialog.value = 'temperature'" />
+
+      <EntryDialogs v-model="acts.dialog.value" :view="view" :rod="chosenRod" @marked="markEntered" />
+      <MarkSheet :view="view" :event-id="markId" :rod-index="rodIndex" @close="markId = null" @fish="fishMark" @offset="acts.dialog.value = 'offset'" />
+      <KeyHelp v-model="helpOpen" />
+    </template>
+    <div v-else-if="empty" class="nothing" data-test="no-trip">
+      <h1>No trip yet</h1>
+      <p>Start one: choose the water and what you fish for, then let out the first line.</p>
+      <v-btn class="entry" @click="router.push('/trips')">Start a trip</v-btn>
+    </div>
+    <div v-else-if="store.loadError" class="nothing" role="alert">
+      <h1>This trip cannot be opened</h1>
+      <p>{{ store.loadError }}</p>
+      <v-btn class="entry" @click="router.push('/trips')">See your trips</v-btn>
+    </div>
+    <p v-else class="nothing">Opening the trip …</p>
+    <v-snackbar v-model="noticeOpen" :timeout="9000" location="top" data-test="notice">
+      <span role="alert">{{ store.notice?.text }}</span>
+    </v-snackbar>
+  </main>
+</template>
+
+<style scoped>
+.fish {
+  display: flex;
+  flex-direction: column;
+  gap: 6px;
+  padding: 6px;
+  min-height: 100%;
+}
+.head {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 0 8px;
+  background: var(--frost);
+  min-height: 60px;
+}
+.where {
+  flex: 1;
+  min-width: 0;
+}
+h1 {
+  font-size: 18px;
+  line-height: 1.1;
+  font-weight: 720;
+  font-stretch: 90%;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.reading {
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  gap: 3px;
+  padding: 4px 8px;
+  color: var(--ink);
+}
+.reading .figure {
+  font-size: 26px;
+}
+.tap {
+  min-height: var(--touch);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+}
+.entry {
+  height: var(--touch) !important;
+  font-size: 16px;
+}
+.slim {
+  min-width: 44px;
+  padding: 0;
+}
+.link {
+  width: 96px;
+  text-align: right;
+}
+.main {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 330px;
+  gap: 6px;
+  flex: 1 1 300px;
+  min-height: 340px;
+}
+.water {
+  height: auto;
+}
+.side {
+  display: flex;
+  flex-direction: column;
+  gap: 6px;
+  background: var(--frost);
+}
+.side > :last-child {
+  flex: 1;
+}
+.rods {
+  display: grid;
+  grid-auto-flow: column;
+  grid-auto-columns: minmax(178px, 1fr);
+  gap: 6px;
+  overflow-x: auto;
+}
+.nothing {
+  margin: 20vh auto;
+  text-align: center;
+}
+@media (max-width: 900px) {
+  .main {
+    grid-template-columns: 1fr;
+    flex: none;
+  }
+  .water {
+    height: 300px;
+  }
+  .rods {
+    grid-auto-flow: row;
+    grid-template-columns: 1fr 1fr;
+  }
+}
+@media (max-width: 700px) {
+  .head {
+    flex-wrap: wrap;
+    padding: 4px 8px;
+    gap: 6px;
+  }
+  .where {
+    flex: 1 1 40%;
+  }
+  .link {
+    width: auto;
+    flex: 1;
+  }
+  .entry {
+    flex: 1;
+    min-width: 0;
+  }
+  .entry.slim {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,115 @@
+<script setup lang="ts">
+// The user's trips: open one, take it out in open formats, or start a new one.
+import { onMounted, reactive, ref, shallowRef } from 'vue'
+import { useRouter } from 'vue-router'
+import { listTrips, startTrip, type NewTrip, type TripList } from '../api'
+
+const router = useRouter()
+const list = shallowRef<TripList | null>(null)
+const error = ref<string | null>(null)
+const form = reactive({ name: '', water_id: null as number | null, outfit_id: null as number | null, species: 'trout' as NewTrip['species'] })
+const SPECIES = [
+  { value: 'trout', title: 'Trout' },
+  { value: 'kokanee', title: 'Kokanee' },
+  { value: 'striper', title: 'Striped bass' },
+]
+
+function day(atS: number): string {
+  return new Date(atS * 1000).toISOString().slice(0, 10)
+}
+
+async function start(): Promise<void> {
+  error.value = null
+  if (!form.name.trim() || form.water_id === null || form.outfit_id === null) {
+    error.value = 'Name, water and boat are all needed to start a trip.'
+    return
+  }
+  try {
+    const trip = await startTrip({ ...form, water_id: form.water_id, outfit_id: form.outfit_id })
+    await router.push({ path: '/fish', query: { trip: trip.id } })
+  } catch (caught) {
+    error.value = caught instanceof Error ? caught.message : String(caught)
+  }
+}
+
+onMounted(async () => {
+  try {
+    list.value = await listTrips()
+    form.water_id = list.value.waters[0]?.id ?? null
+    form.outfit_id = list.value.outfits[0]?.id ?? null
+  } catch (caught) {
+    error.value = caught instanceof Error ? caught.message : String(caught)
+  }
+})
+</script>
+
+<template>
+  <main class="trips" data-test="trips">
+    <h1>Trips</h1>
+    <p v-if="error" class="error" role="alert">{{ error }}</p>
+    <ul v-if="list?.trips.length">
+      <li v-for="trip in list.trips" :key="trip.id">
+        <router-link :to="{ path: '/fish', query: { trip: trip.id } }"><strong>{{ trip.name }}</strong></router-link>
+        <span class="label">{{ trip.water_name }} · {{ trip.species }} · {{ day(trip.started_at_s) }} · {{ trip.is_ended ? 'over' : 'open' }}</span>
+        <a :href="`/api/trips/${trip.id}/export.csv`" data-test="export-csv">events as CSV</a>
+        <a :href="`/api/trips/${trip.id}/export.json`" data-test="export-json">whole trip as JSON</a>
+      </li>
+    </ul>
+    <p v-else-if="list">No trip yet. Start the first one below.</p>
+    <form v-if="list" @submit.prevent="start">
+      <h2>Start a trip</h2>
+      <v-text-field v-model="form.name" label="Name" maxlength="120" />
+      <v-select v-model="form.water_id" label="Water" :items="list.waters" item-title="name" item-value="id" />
+      <v-select v-model="form.outfit_id" label="Boat" :items="list.outfits" item-title="name" item-value="id" />
+      <v-select v-model="form.species" label="Fish" :items="SPECIES" />
+      <p class="label">Life jacket on; below about 60 °F (15 °C) the water itself is the danger. Local rules come first.</p>
+      <v-btn type="submit" class="go">Start now</v-btn>
+    </form>
+  </main>
+</template>
+
+<style scoped>
+.trips {
+  max-width: 860px;
+  margin: 0 auto;
+  padding: 16px;
+}
+h1,
+h2 {
+  font-weight: 720;
+  font-stretch: 90%;
+}
+ul {
+  list-style: none;
+  padding: 0;
+}
+li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 16px;
+  align-items: center;
+  min-height: 56px;
+  border-bottom: 1px solid var(--line);
+}
+a {
+  color: var(--ink);
+  min-height: 44px;
+  display: inline-flex;
+  align-items: center;
+}
+form {
+  display: grid;
+  gap: 12px;
+  max-width: 420px;
+  margin-top: 24px;
+}
+.go {
+  height: var(--touch) !important;
+  background: var(--ink);
+  color: var(--frost);
+}
+.error {
+  color: var(--now);
+  font-weight: 700;
+}
+</style>

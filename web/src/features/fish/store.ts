@@ -1,0 +1,194 @@
+// The trip that is open: its view, its events on their way, and who computes.
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import { LinkDownError } from '@/shared/api/client'
+import { createCoreClient, type CoreClient } from '@/shared/core/client'
+import { CoreError } from '@/shared/core/protocol'
+import {
+  getEvents, getFish, getLines, getNumber, getTrip,
+  type FishView, type RodLine, type TripDocument, type TripEvent,
+} from './api'
+import { useDelivery, type Delivery } from './composables/useDelivery'
+import { makeEvent, type EventPayload, type EventType } from './logic/events'
+import { openOutbox, type Outbox } from './outbox'
+
+const REFRESH_MS = 20_000
+
+export interface Notice {
+  text: string
+  field: string
+  level: 'error' | 'info'
+}
+
+function makeWorker(): Worker {
+  return new Worker(new URL('../../shared/core/worker.ts', import.meta.url), { type: 'module' })
+}
+
+export const useFishStore = defineStore('fish', () => {
+  const trip = shallowRef<TripDocument | null>(null)
+  const view = shallowRef<FishView | null>(null)
+  const coreReady = ref(false)
+  const coreFailed = ref(false)
+  const loadError = ref<string | null>(null)
+  const notice = ref<Notice | null>(null)
+  const delivery = shallowRef<Delivery | null>(null)
+  let core: CoreClient | null = null
+  let outbox: Outbox | null = null
+  let refresher: ReturnType<typeof setInterval> | undefined
+
+  const pending = computed(() => delivery.value?.pending.value ?? 0)
+  const linkDown = computed(() => delivery.value?.linkDown.value ?? false)
+
+  /** The trip's own clock, seconds: a demo or practice trip has a clock of its own. */
+  function nowS(): number {
+    return Date.now() / 1000 - (trip.value?.clock_shift_s ?? 0)
+  }
+
+  async function open(tripId: string): Promise<void> {
+    close()
+    loadError.value = null
+    outbox = await openOutbox()
+    try {
+      // The server's solution first: the page is usable before the worker is.
+      const [document, fish] = await Promise.all([getTrip(tripId), getFish(tripId)])
+      trip.value = document
+      view.value = fish
+    } catch (error) {
+      const kept = error instanceof LinkDownError ? await outbox.keptTrip(tripId) : undefined
+      if (!kept) {
+        loadError.value = error instanceof Error ? error.message : String(error)
+        return
+      }
+      trip.value = kept.trip
+    }
+    delivery.value = useDelivery({ tripId, outbox, refused: onRefused })
+    core = createCoreClient({ makeWorker })
+    void startCore(tripId)
+    void delivery.value.flush()
+    refresher = setInterval(() => void refresh(), REFRESH_MS)
+  }
+
+  async function allEvents(tripId: string): Promise<TripEvent[]> {
+    const waiting = await outbox!.waiting(tripId)
+    try {
+      const { events } = await getEvents(tripId)
+      await outbox!.keepTrip(trip.value!, events)
+      return [...events, ...waiting]
+    } catch (error) {
+      const kept = error instanceof LinkDownError ? await outbox!.keptTrip(tripId) : undefined
+      if (!kept) throw error
+      return [...kept.events, ...waiting]
+    }
+  }
+
+  async function startCore(tripId: string): Promise<void> {
+    const mine = core!
+    try {
+      await mine.started
+      await mine.call('open', { trip: trip.value, events: await allEvents(tripId) })
+      if (core !== mine) return
+      coreReady.value = true
+      await refresh()
+    } catch (error) {
+      if (core !== mine) return
+      // The server answers instead; say so, for it needs the link.
+      coreFailed.value = true
+      if (!view.value) loadError.value = error instanceof Error ? error.message : String(error)
+    }
+  }
+
+  async function refresh(): Promise<void> {
+    if (!trip.value) return
+    try {
+      view.value = coreReady.value
+        ? await core!.call<FishView>('view', { now_s: nowS() })
+        : await getFish(trip.value.id)
+    } catch (error) {
+      if (!(error instanceof LinkDownError)) report(error)
+    }
+  }
+
+  /** Record something that happened. Resolves to whether it stands. */
+  async function record(type: EventType, payload: EventPayload | Record<string, never>): Promise<boolean> {
+    if (!trip.value || !delivery.value) return false
+    const event = makeEvent(type, payload, nowS())
+    try {
+      if (coreReady.value) {
+        await core!.call('add', { event })
+        await delivery.value.send(event)
+        await refresh()
+      } else {
+        await delivery.value.send(event)
+        await delivery.value.flush()
+        await refresh()
+      }
+      return true
+    } catch (error) {
+      report(error)
+      return false
+    }
+  }
+
+  function onRefused(event: TripEvent, error: CoreError): void {
+    notice.value = { level: 'error', field: error.field.replace(/^events\[\d+\]\./, ''), text: `Not kept: ${error.message}` }
+    void reload(event)
+  }
+
+  /** After a refusal the browser's own events are taken anew from what is kept. */
+  async function reload(_refused: TripEvent): Promise<void> {
+    if (coreReady.value && trip.value) {
+      await core!.call('replace', { events: await allEvents(trip.value.id) })
+    }
+    await refresh()
+  }
+
+  function report(error: unknown): void {
+    const field = error instanceof CoreError ? error.field.replace(/^payload\./, '') : ''
+    notice.value = { level: 'error', field, text: error instanceof Error ? error.message : String(error) }
+  }
+
+  function linesAt(speedMps: number): Promise<RodLine[]> {
+    return coreReady.value
+      ? core!.call<RodLine[]>('lines_at', { speed_mps: speedMps })
+      : getLines(trip.value!.id, speedMps)
+  }
+
+  function numberFor(rodId: string, depthM: number): Promise<RodLine> {
+    return coreReady.value
+      ? core!.call<RodLine>('number_for', { rod_id: rodId, depth_m: depthM })
+      : getNumber(trip.value!.id, { rod_id: rodId, depth_m: depthM })
+  }
+
+  async function setDepth(rodId: string, depthM: number): Promise<boolean> {
+    try {
+      const line = await numberFor(rodId, depthM)
+      return await record('line_set', { rod_id: rodId, setting_m: line.number.setting_m, wanted_depth_m: depthM })
+    } catch (error) {
+      report(error)
+      return false
+    }
+  }
+
+  async function undo(): Promise<boolean> {
+    const target = view.value?.undo_event_id
+    return target ? record('undone', { event_id: target }) : false
+  }
+
+  function close(): void {
+    clearInterval(refresher)
+    core?.close()
+    delivery.value?.close()
+    core = null
+    delivery.value = null
+    trip.value = null
+    view.value = null
+    coreReady.value = false
+    coreFailed.value = false
+    notice.value = null
+  }
+
+  return {
+    trip, view, coreReady, coreFailed, loadError, notice, pending, linkDown,
+    nowS, open, close, refresh, record, linesAt, numberFor, setDepth, undo, report,
+  }
+})

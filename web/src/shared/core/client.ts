@@ -1,0 +1,75 @@
+// The page's side of the worker: calls by name, answers as promises.
+import { ref, type Ref } from 'vue'
+import { unwrap, type WorkerResponse } from './protocol'
+
+export type CoreState = 'starting' | 'ready' | 'failed'
+
+export interface CoreClient {
+  state: Ref<CoreState>
+  /** Resolves once the core answers, rejects when it cannot start. */
+  started: Promise<void>
+  call<T>(name: string, args: Record<string, unknown>): Promise<T>
+  close(): void
+}
+
+export interface CoreClientOptions {
+  makeWorker: () => Worker
+  /** A blocked runtime hangs for ever: after so long the server has to answer instead. */
+  timeoutMs?: number
+}
+
+/** Start the core in a worker. */
+export function createCoreClient(options: CoreClientOptions): CoreClient {
+  const { makeWorker, timeoutMs = 30_000 } = options
+  const state = ref<CoreState>('starting')
+  const waiting = new Map<number, { resolve: (answer: string) => void; reject: (error: Error) => void }>()
+  let lastId = 0
+  let settle: { resolve: () => void; reject: (error: Error) => void }
+  const started = new Promise<void>((resolve, reject) => (settle = { resolve, reject }))
+  // A page that never waits for it must not see an unhandled rejection.
+  started.catch(() => undefined)
+  const worker = makeWorker()
+
+  function fail(message: string): void {
+    if (state.value === 'failed') return
+    clearTimeout(timer)
+    state.value = 'failed'
+    const error = new Error(`The computation in the browser could not start: ${message}`)
+    settle.reject(error)
+    for (const { reject } of waiting.values()) reject(error)
+    waiting.clear()
+    worker.terminate()
+  }
+
+  const timer = setTimeout(() => fail('it took too long'), timeoutMs)
+  worker.onerror = (event) => fail(event.message)
+  worker.onmessage = (event: MessageEvent<WorkerResponse>) => {
+    const message = event.data
+    if (message.kind === 'failed') return fail(message.message)
+    if (message.kind === 'ready') {
+      clearTimeout(timer)
+      state.value = 'ready'
+      return settle.resolve()
+    }
+    waiting.get(message.id)?.resolve(message.answer)
+    waiting.delete(message.id)
+  }
+
+  return {
+    state,
+    started,
+    async call<T>(name: string, args: Record<string, unknown>): Promise<T> {
+      if (state.value === 'failed') throw new Error('The computation in the browser is not running.')
+      const id = ++lastId
+      const answer = await new Promise<string>((resolve, reject) => {
+        waiting.set(id, { resolve, reject })
+        worker.postMessage({ id, request: JSON.stringify({ call: name, args }) })
+      })
+      return unwrap<T>(answer)
+    },
+    close() {
+      clearTimeout(timer)
+      worker.terminate()
+    },
+  }
+}

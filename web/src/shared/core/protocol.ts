@@ -1,0 +1,40 @@
+// What passes between the page and the worker that runs the core.
+
+export interface WorkerRequest {
+  id: number
+  request: string
+}
+
+export type WorkerResponse =
+  | { kind: 'ready' }
+  | { kind: 'failed'; message: string }
+  | { kind: 'answer'; id: number; answer: string }
+
+export interface CoreErrorBody {
+  code: string
+  field: string
+  message: string
+  limit: number | null
+}
+
+/** An error of the core, from the worker or from the server: it names the field and the remedy. */
+export class CoreError extends Error {
+  readonly code: string
+  readonly field: string
+  readonly limit: number | null
+
+  constructor(body: CoreErrorBody) {
+    super(body.message)
+    this.name = 'CoreError'
+    this.code = body.code
+    this.field = body.field
+    this.limit = body.limit
+  }
+}
+
+/** The answer of one call, or its error thrown. */
+export function unwrap<T>(answer: string): T {
+  const parsed = JSON.parse(answer) as { ok: true; value: T } | { ok: false; error: CoreErrorBody }
+  if (!parsed.ok) throw new CoreError(parsed.error)
+  return parsed.value
+}

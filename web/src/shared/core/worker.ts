@@ -1,0 +1,49 @@
+/// <reference lib="webworker" />
+// The core in the browser: the same Python as on the server, in a worker of its own.
+import { loadPyodide } from 'pyodide'
+import type { WorkerRequest, WorkerResponse } from './protocol'
+
+declare const __PYTHON_BASE__: string
+declare const __PYTHON_LIBRARY__: string
+declare const __PYTHON_CORE__: string
+declare const __PYTHON_INFO__: unknown
+
+type Call = (request: string) => string
+
+const scope = self as unknown as DedicatedWorkerGlobalScope
+
+async function start(): Promise<Call> {
+  const origin = scope.location.origin
+  const [core, python] = await Promise.all([
+    fetch(origin + __PYTHON_CORE__).then((answer) => {
+      if (!answer.ok) throw new Error(`core: ${answer.status}`)
+      return answer.arrayBuffer()
+    }),
+    loadPyodide({
+      indexURL: origin + __PYTHON_BASE__,
+      stdLibURL: origin + __PYTHON_LIBRARY__,
+      packageBaseUrl: origin + __PYTHON_BASE__,
+      // Nothing is ever fetched by name: there are no packages to look up.
+      lockFileContents: { info: __PYTHON_INFO__, packages: {} } as never,
+    }),
+  ])
+  python.FS.writeFile('/core.zip', new Uint8Array(core))
+  python.runPython("import sys; sys.path.insert(0, '/core.zip'); from coldwake_core.bridge import Bridge; bridge = Bridge()")
+  const bridge = python.globals.get('bridge')
+  return (request) => bridge.call(request) as string
+}
+
+const ready = start()
+ready.then(
+  () => post({ kind: 'ready' }),
+  (error: unknown) => post({ kind: 'failed', message: String(error) }),
+)
+
+function post(message: WorkerResponse): void {
+  scope.postMessage(message)
+}
+
+scope.onmessage = async (event: MessageEvent<WorkerRequest>) => {
+  const call = await ready
+  post({ kind: 'answer', id: event.data.id, answer: call(event.data.request) })
+}

@@ -1,0 +1,80 @@
+// The only place in the front end where SI becomes what people read, and back.
+
+export type LengthUnit = 'ft' | 'm'
+export type TemperatureUnit = '°F' | '°C'
+export type SpeedUnit = 'mph' | 'km/h' | 'kn'
+
+export interface UnitChoice {
+  length: LengthUnit
+  temperature: TemperatureUnit
+  speed: SpeedUnit
+}
+
+export const FOOT_M = 0.3048
+const INCH_M = 0.0254
+const SPEED_MPS: Record<SpeedUnit, number> = { mph: 0.44704, 'km/h': 1 / 3.6, kn: 1852 / 3600 }
+
+export const US_UNITS: UnitChoice = { length: 'ft', temperature: '°F', speed: 'mph' }
+export const METRIC_UNITS: UnitChoice = { length: 'm', temperature: '°C', speed: 'km/h' }
+
+/** Length of one step that a hand can set: a foot, or a quarter of a metre. */
+export function stepM(units: UnitChoice): number {
+  return units.length === 'ft' ? FOOT_M : 0.25
+}
+
+export function lengthFromM(metres: number, units: UnitChoice): number {
+  return units.length === 'ft' ? metres / FOOT_M : metres
+}
+
+export function lengthToM(value: number, units: UnitChoice): number {
+  return units.length === 'ft' ? value * FOOT_M : value
+}
+
+export function speedFromMps(mps: number, units: UnitChoice): number {
+  return mps / SPEED_MPS[units.speed]
+}
+
+export function speedToMps(value: number, units: UnitChoice): number {
+  return value * SPEED_MPS[units.speed]
+}
+
+export function temperatureFromC(degc: number, units: UnitChoice): number {
+  return units.temperature === '°F' ? degc * 1.8 + 32 : degc
+}
+
+export function temperatureToC(value: number, units: UnitChoice): number {
+  return units.temperature === '°F' ? (value - 32) / 1.8 : value
+}
+
+/** Whole feet, or metres to the half: never a false decimal. */
+export function formatLength(metres: number, units: UnitChoice, withUnit = true): string {
+  const text = units.length === 'ft' ? String(Math.round(metres / FOOT_M)) : (Math.round(metres * 2) / 2).toFixed(1).replace('.0', '')
+  const shown = text === '-0' ? '0' : text
+  return withUnit ? `${shown} ${units.length}` : shown
+}
+
+/** A depth with its doubt; the doubt is never shown as nothing. */
+export function formatDoubt(metres: number, units: UnitChoice): string {
+  const value = lengthFromM(metres, units)
+  return units.length === 'ft' ? `± ${Math.max(1, Math.round(value))}` : `± ${Math.max(0.5, Math.round(value * 2) / 2)}`
+}
+
+export function formatSpeed(mps: number, units: UnitChoice, withUnit = true): string {
+  const text = speedFromMps(mps, units).toFixed(1)
+  return withUnit ? `${text} ${units.speed}` : text
+}
+
+export function formatTemperature(degc: number, units: UnitChoice, withUnit = true): string {
+  const value = temperatureFromC(degc, units)
+  const text = units.temperature === '°F' ? value.toFixed(1).replace(/\.0$/, '') : value.toFixed(1)
+  return withUnit ? `${text} ${units.temperature}` : text
+}
+
+/** Length of a fish: inches, or whole centimetres. */
+export function fishLengthToM(value: number, units: UnitChoice): number {
+  return units.length === 'ft' ? value * INCH_M : value / 100
+}
+
+export function fishLengthUnit(units: UnitChoice): string {
+  return units.length === 'ft' ? 'in' : 'cm'
+}
