@@ -5,11 +5,12 @@ from __future__ import annotations
 import math
 from typing import Any
 
-from coldwake_core.bridge import error_json
-from coldwake_core.errors import CoreError
 from rest_framework import exceptions, status
 from rest_framework.response import Response
 from rest_framework.views import exception_handler
+
+from coldwake_core.bridge import error_json
+from coldwake_core.errors import CoreError
 
 NOT_PROCESSABLE = 422
 

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from coldwake_core.decode import decode
-from coldwake_core.gear.tackle import Outfit as CoreOutfit
 from django.conf import settings
 from django.db import models
+
+from coldwake_core.decode import decode
+from coldwake_core.gear.tackle import Outfit as CoreOutfit
 
 
 class Outfit(models.Model):

@@ -6,6 +6,7 @@ from datetime import date, datetime, timedelta, timezone
 
 from astral import Observer
 from astral.sun import dawn, dusk, noon, sunrise, sunset
+
 from coldwake_core.record.trip import Sun
 
 

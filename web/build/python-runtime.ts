@@ -17,10 +17,38 @@ const CACHE = resolve(WEB, 'node_modules/.cache/python-runtime')
 
 // Parts of the standard library that nothing aboard can need.
 const LEFT_OUT = [
-  'test', 'idlelib', 'ensurepip', 'pydoc_data', 'tkinter', 'turtledemo', 'lib2to3', 'unittest',
-  'xmlrpc', 'wsgiref', 'venv', 'curses', 'dbm', 'sqlite3', 'multiprocessing', 'http', 'xml',
-  'email', 'mailbox', '_pydatetime', '_pydecimal', 'pydoc', 'pdb', 'doctest', 'ftplib', 'imaplib',
-  'smtplib', 'poplib', 'tarfile', 'optparse', 'argparse', 'concurrent/futures/process',
+  'test',
+  'idlelib',
+  'ensurepip',
+  'pydoc_data',
+  'tkinter',
+  'turtledemo',
+  'lib2to3',
+  'unittest',
+  'xmlrpc',
+  'wsgiref',
+  'venv',
+  'curses',
+  'dbm',
+  'sqlite3',
+  'multiprocessing',
+  'http',
+  'xml',
+  'email',
+  'mailbox',
+  '_pydatetime',
+  '_pydecimal',
+  'pydoc',
+  'pdb',
+  'doctest',
+  'ftplib',
+  'imaplib',
+  'smtplib',
+  'poplib',
+  'tarfile',
+  'optparse',
+  'argparse',
+  'concurrent/futures/process',
 ]
 
 const COMPILE = `
@@ -61,8 +89,12 @@ async function packages(): Promise<RuntimeFile[]> {
   const sources = coreSources()
   const library = readFileSync(join(PACKAGE, 'python_stdlib.zip'))
   const key = createHash('sha256')
-    .update(VERSION).update(JSON.stringify(LEFT_OUT)).update(COMPILE).update(JSON.stringify(sources))
-    .digest('hex').slice(0, 16)
+    .update(VERSION)
+    .update(JSON.stringify(LEFT_OUT))
+    .update(COMPILE)
+    .update(JSON.stringify(sources))
+    .digest('hex')
+    .slice(0, 16)
   const names = { library: `library-${key}.bin`, core: `core-${key}.bin` }
   mkdirSync(CACHE, { recursive: true })
   if (!existsSync(join(CACHE, names.core))) {

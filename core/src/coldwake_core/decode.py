@@ -1,4 +1,4 @@
-"""From untrusted JSON to dataclasses: every field named, typed and checked, nothing extra let in."""
+"""From untrusted JSON to dataclasses: each field named, typed and checked, nothing extra let in."""
 
 from __future__ import annotations
 
@@ -6,7 +6,6 @@ import dataclasses
 import types
 import typing
 from collections.abc import Mapping
-from functools import cache
 from typing import Any, Literal, TypeVar, Union
 
 from .checks import require_choice, require_number, require_text
@@ -67,10 +66,15 @@ def decode(kind: type[T], data: object, *, field: str = "") -> T:
     return made
 
 
-@cache
-def _hints(kind: type) -> dict[str, Any]:
-    hints = typing.get_type_hints(kind)
-    return {spec.name: hints[spec.name] for spec in dataclasses.fields(kind)}
+_HINTS: dict[Any, dict[str, Any]] = {}
+
+
+def _hints(kind: Any) -> dict[str, Any]:
+    """Types of a dataclass's fields, looked up once."""
+    if kind not in _HINTS:
+        hints = typing.get_type_hints(kind)
+        _HINTS[kind] = {spec.name: hints[spec.name] for spec in dataclasses.fields(kind)}
+    return _HINTS[kind]
 
 
 def _join(field: str, name: str) -> str:

@@ -6,12 +6,12 @@ import uuid
 from dataclasses import dataclass
 from typing import Any
 
+from django.db import transaction
+
 from coldwake_core.checks import require_number
 from coldwake_core.errors import CoreError, InvalidInputError
 from coldwake_core.record.events import Event as CoreEvent
 from coldwake_core.record.events import check_uuid, encode_event
-from django.db import transaction
-
 from config.errors import ConflictError
 
 from ..models import Event, Trip

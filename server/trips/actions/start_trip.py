@@ -10,7 +10,6 @@ from coldwake_core.checks import require_choice, require_text
 from coldwake_core.decode import decode, encode
 from coldwake_core.errors import UnknownItemError
 from coldwake_core.record.trip import Trip as CoreTrip
-from django.contrib.auth.models import AbstractBaseUser, AnonymousUser
 from locker.models import Outfit
 from waters.models import Water
 from waters.sun import sun_of_day
@@ -24,7 +23,7 @@ SPECIES = ("trout", "kokanee", "striper")
 class StartTrip:
     """Start a trip for a user on one of their waters with one of their outfits."""
 
-    owner: AbstractBaseUser | AnonymousUser
+    owner: Any
     name: object
     water_id: object
     outfit_id: object

@@ -7,11 +7,12 @@ import types
 import typing
 from typing import Any
 
+from drf_spectacular.utils import PolymorphicProxySerializer, extend_schema_field
+from rest_framework import serializers
+
 from coldwake_core.fish.view import FishView, RodLine
 from coldwake_core.record.events import EVENT_TYPES
 from coldwake_core.record.trip import Trip as CoreTrip
-from drf_spectacular.utils import PolymorphicProxySerializer, extend_schema_field
-from rest_framework import serializers
 
 
 class PathsField(serializers.ListField):

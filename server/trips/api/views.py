@@ -6,18 +6,18 @@ import uuid
 from datetime import UTC, datetime
 from typing import Any
 
-from accounts.api.schemas import ErrorSerializer
-from coldwake_core.decode import encode
 from django.http import HttpResponse
 from drf_spectacular.utils import OpenApiParameter, extend_schema
-from locker.models import Outfit
 from rest_framework import exceptions
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
-from waters.models import Water
 
+from accounts.api.schemas import ErrorSerializer
+from coldwake_core.decode import encode
 from config.errors import strict_json
+from locker.models import Outfit
+from waters.models import Water
 
 from ..actions.append_events import AppendEvents
 from ..actions.start_trip import StartTrip

@@ -42,8 +42,12 @@ async function leave(): Promise<void> {
         <button class="place" data-test="units" @click="display.toggleUnits">
           <svg viewBox="0 0 24 24" aria-hidden="true"><path :d="mdiRuler" /></svg>{{ display.units.length }} {{ display.units.temperature }}
         </button>
-        <button class="place knots" data-test="knots" :aria-pressed="display.units.speed === 'kn'" @click="display.toggleNautical">{{ display.units.speed }}</button>
-        <button class="place" @click="leave"><svg viewBox="0 0 24 24" aria-hidden="true"><path :d="mdiLogout" /></svg>Leave</button>
+        <button class="place knots" data-test="knots" :aria-pressed="display.units.speed === 'kn'" @click="display.toggleNautical">
+          {{ display.units.speed }}
+        </button>
+        <button class="place" @click="leave">
+          <svg viewBox="0 0 24 24" aria-hidden="true"><path :d="mdiLogout" /></svg>Leave
+        </button>
       </nav>
       <div class="page"><router-view /></div>
     </div>

@@ -7,6 +7,7 @@ user picks. Figures are written in the units of the trade and turned to SI once.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Final
 
 from ..constants import FOOT_M, MPH_MPS, degc_from_degf
@@ -176,9 +177,10 @@ def method_of_the_hour(
     -------
     Method
     """
-    for bound_degf, method in _LADDERS[species]:
-        if surface_degc < degc_from_degf(bound_degf) - 1e-9:
-            break
+    method = next(
+        method for bound_degf, method in _LADDERS[species]
+        if surface_degc < degc_from_degf(bound_degf) - 1e-9
+    )
     if method.topic == "cold_morning" and cold_school is not None:
         return _BY_SCHOOL[cold_school]
     return method
@@ -226,7 +228,7 @@ def comfort_depths_m(
     """
     low, high = band_degc
     inside: list[float] = []
-    for (z0, t0), (z1, t1) in zip(profile, profile[1:], strict=False):
+    for (z0, t0), (z1, t1) in pairwise(profile):
         for share in (i / 20 for i in range(21)):
             if low <= t0 + share * (t1 - t0) <= high:
                 inside.append(z0 + share * (z1 - z0))

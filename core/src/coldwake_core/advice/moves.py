@@ -336,7 +336,7 @@ def compare_rods(rods: Sequence[RodNow]) -> Comparison | None:
         return None
     pairs = [
         # The best-looking pair is picked out of all that could have looked best.
-        (compare_rates(a.exposure, b.exposure, picked_from=len(rods) - 1), a, b)
+        (compare_rates(a.exposure, b.exposure, picked_from=len(rods) * (len(rods) - 1)), a, b)
         for a in rods for b in rods if a is not b and a.exposure.hits > 0
     ]
     result, ahead, behind = max(
@@ -366,8 +366,9 @@ def _copy_moves(now: Situation) -> Iterator[Move]:
             change=MoveChange(rod_rigged=spare),
         ),
         reason=f"{ahead.name} ({words}): {ahead.exposure.hits} hits in "
-               f"{ahead.exposure.minutes:.0f} rod-minutes; {behind.name}: {behind.exposure.hits} in "
-               f"{behind.exposure.minutes:.0f}. Check the tuning of {behind.name} before its lure is blamed.",
+               f"{ahead.exposure.minutes:.0f} rod-minutes; {behind.name}: "
+               f"{behind.exposure.hits} in {behind.exposure.minutes:.0f}. "
+               f"Check the tuning of {behind.name} before its lure is blamed.",
         basis="evidence", source="Hits and rod-minutes of this trip", probability=chance,
         cost_min=3.0, judge_after_min=45.0,
     )

@@ -346,7 +346,9 @@ class FishSession:
     def _rod_now(
         self, view: RodView, bands: tuple[MarkedBand, ...], method: Method | None, now_s: float
     ) -> RodNow:
-        assert view.setup is not None and view.line is not None and view.kind is not None
+        assert view.setup is not None
+        assert view.line is not None
+        assert view.kind is not None
         assert view.works is not None
         asked = mark_targets(self.state, bands)
         if method is not None:

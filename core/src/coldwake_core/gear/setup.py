@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from ..checks import require_number
 from ..constants import YARD_M
 from ..errors import InvalidInputError
-from ..lines.bodies import Ball
-from ..lines.materials import material
+from ..lines.bodies import Ball, TowedBody
+from ..lines.materials import LineMaterial, material
 from ..lines.rigs import DownriggerRig, LineRig, Rig
 from .tackle import Outfit, SpeedRange
 
@@ -76,7 +76,7 @@ def build_rig(outfit: Outfit, setup: RodSetup) -> Rig:
     place, line, lure = (
         outfit.place(setup.place_id), outfit.line(setup.line_id), outfit.lure(setup.lure_id),
     )
-    bodies = (lure.body(),)
+    bodies: tuple[TowedBody, ...] = (lure.body(),)
     if setup.attractor_id is not None:
         bodies = (outfit.attractor(setup.attractor_id).body(), *bodies)
     main = material(line.material_id, field="line_id")
@@ -93,7 +93,7 @@ def build_rig(outfit: Outfit, setup: RodSetup) -> Rig:
         )
     if place.kind != "holder":
         raise InvalidInputError("place_id", place.id, "a rod holder for this line")
-    stretches = ((main, line.length_m),)
+    stretches: tuple[tuple[LineMaterial, float], ...] = ((main, line.length_m),)
     if line.kind == "leadcore":
         stretches = (
             (material(line.leader_material_id or ""), line.leader_length_m),

@@ -86,7 +86,7 @@ def sphere_drag_coefficient(reynolds: float) -> float:
     Examples
     --------
     >>> round(sphere_drag_coefficient(70_000.0), 2)
-    0.46
+    0.49
     """
     re = require_number("reynolds", reynolds, above=0.0)
     return float(24.0 / re * (1.0 + 0.15 * re**0.687) + 0.42 / (1.0 + 42500.0 * re**-1.16))

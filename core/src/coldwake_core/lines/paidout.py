@@ -117,17 +117,28 @@ class PaidOutLine:
         flattens the line): the deepest of the answers is the one a line settles at when paid out.
         """
         if out_m > self.longest_m * (1 + 1e-9):
-            raise InvalidInputError("out_m", round(out_m, 2), f"<= {self.longest_m:.1f} m on the reel")
+            raise InvalidInputError(
+                "out_m", round(out_m, 2), f"<= {self.longest_m:.1f} m on the reel"
+            )
         points = self.line.points
         for index in range(len(points) - 2, -1, -1):
             a, b = points[index], points[index + 1]
             if b.arc_m <= a.arc_m:
+                if self.out_m[index] < out_m < self.out_m[index + 1]:
+                    return self._at_joint(index, out_m)
                 continue
             if self.out_m[index] <= out_m and (
                 out_m <= self.out_m[index + 1] or index == len(points) - 2
             ):
                 return self._root(index, out_m)
         return None
+
+    def _at_joint(self, index: int, out_m: float) -> tuple[LinePoint, AirSpan]:
+        """The joint of two lines stands at the surface while the lighter takes over in the air."""
+        a, b = self.line.points[index], self.line.points[index + 1]
+        share = (out_m - self.out_m[index]) / (self.out_m[index + 1] - self.out_m[index])
+        low, high = self._span(a, index).forward_m, self._span(b, index + 1).forward_m
+        return b, AirSpan(out_m - b.arc_m, low + share * (high - low))
 
     def _root(self, index: int, out_m: float) -> tuple[LinePoint, AirSpan]:
         """Find the waterline between two neighbouring points by bisection with regula falsi."""

@@ -193,7 +193,7 @@ class SolvedLine:
                 paths=(((0.0, -height), (trail, 0.0)),) if picture else (),
             )
         top, span = found
-        paths = ()
+        paths: tuple[tuple[tuple[float, float], ...], ...] = ()
         if picture:
             start = ((0.0, -self.paid_out.tip_height_m),)
             paths = (start + _path(self.paid_out.line, top, behind_m=span.forward_m),)
@@ -387,12 +387,14 @@ class SolvedDownrigger:
         depth = ball_depth + self.lure_below_ball_m
         paths: tuple[tuple[tuple[float, float], ...], ...] = ()
         if picture:
-            cable = ((0.0, -self.rig.boom_height_m),) + _path(
-                self.cable.line, top, behind_m=span.forward_m
+            cable = (
+                (0.0, -self.rig.boom_height_m),
+                *_path(self.cable.line, top, behind_m=span.forward_m),
             )
             clip_depth = ball_depth - self.rig.clip_above_ball_m
+            rear = ball_behind + end.forward_m
             line = tuple(
-                (ball_behind + end.forward_m - p.forward_m, max(clip_depth + end.up_m - p.up_m, 0.0))
+                (rear - p.forward_m, max(clip_depth + end.up_m - p.up_m, 0.0))
                 for p in reversed(self.setback.points)
             )
             paths = (cable, line)

@@ -245,7 +245,8 @@ def _integrate_segment(
         s = sin(phi)
         a = s if s >= 0.0 else -s
         n = inertial * a * a + viscous * a ** 1.3333333333333333
-        return (w * cos(phi) - (n if s >= 0.0 else -n)) / tension
+        bent: float = (w * cos(phi) - (n if s >= 0.0 else -n)) / tension
+        return bent
 
     arc0, x, z, phi, tension = start
     length = segment.length_m

@@ -308,7 +308,9 @@ def decode_event(data: object) -> Event:
         raise InvalidInputError("event", data, "an object with id, at_s, type and payload")
     for name in data:
         if name not in ("id", "at_s", "type", "payload"):
-            raise InvalidInputError(str(name)[:60], data[name], "left out: an event has no such field")
+            raise InvalidInputError(
+                str(name)[:60], data[name], "left out: an event has no such field"
+            )
     kind = require_choice("type", data.get("type"), EVENT_TYPES)
     return Event(
         id=check_uuid("id", data.get("id")),

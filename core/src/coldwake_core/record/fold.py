@@ -139,7 +139,7 @@ def _check_item(trip: Trip, state: TripState, item: Any) -> None:
         if item.depth_m > state.bottom_m:
             raise InvalidInputError(
                 "payload.depth_m", item.depth_m,
-                f"above the bottom, which is at {state.bottom_m:.1f} m; sound the bottom anew first",
+                f"above the bottom, which is at {state.bottom_m:.1f} m: sound it anew first",
             )
     elif isinstance(item, RodOnly | Landed):
         _rod(state, item.rod_id)

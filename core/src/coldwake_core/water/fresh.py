@@ -84,8 +84,8 @@ def viscosity_pas(temperature_degc: float) -> float:
         "temperature_degc", temperature_degc, low=_LOWEST_DEGC, high=_HIGHEST_DEGC, unit="°C"
     )
     r = (t + 273.15) / 300.0
-    return 1e-6 * (
-        280.68 * r**-1.9 + 511.45 * r**-7.7 + 61.131 * r**-19.6 + 0.45903 * r**-40.0
+    return float(
+        1e-6 * (280.68 * r**-1.9 + 511.45 * r**-7.7 + 61.131 * r**-19.6 + 0.45903 * r**-40.0)
     )
 
 

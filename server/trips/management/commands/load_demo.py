@@ -8,11 +8,12 @@ from datetime import datetime, timedelta, timezone
 from pathlib import Path
 from typing import Any
 
-from accounts.api.views import DEMO_USERNAME
 from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.core.management.base import BaseCommand
 from django.db import transaction
+
+from accounts.api.views import DEMO_USERNAME
 from locker.models import Outfit
 from waters.models import Water
 

@@ -4,10 +4,7 @@ import { computed, ref, shallowRef } from 'vue'
 import { LinkDownError } from '@/shared/api/client'
 import { createCoreClient, type CoreClient } from '@/shared/core/client'
 import { CoreError } from '@/shared/core/protocol'
-import {
-  getEvents, getFish, getLines, getNumber, getTrip,
-  type FishView, type RodLine, type TripDocument, type TripEvent,
-} from './api'
+import { getEvents, getFish, getLines, getNumber, getTrip, type FishView, type RodLine, type TripDocument, type TripEvent } from './api'
 import { useDelivery, type Delivery } from './composables/useDelivery'
 import { makeEvent, type EventPayload, type EventType } from './logic/events'
 import { openOutbox, type Outbox } from './outbox'
@@ -100,9 +97,7 @@ export const useFishStore = defineStore('fish', () => {
   async function refresh(): Promise<void> {
     if (!trip.value) return
     try {
-      view.value = coreReady.value
-        ? await core!.call<FishView>('view', { now_s: nowS() })
-        : await getFish(trip.value.id)
+      view.value = coreReady.value ? await core!.call<FishView>('view', { now_s: nowS() }) : await getFish(trip.value.id)
     } catch (error) {
       if (!(error instanceof LinkDownError)) report(error)
     }
@@ -129,13 +124,13 @@ export const useFishStore = defineStore('fish', () => {
     }
   }
 
-  function onRefused(event: TripEvent, error: CoreError): void {
+  function onRefused(_: TripEvent, error: CoreError): void {
     notice.value = { level: 'error', field: error.field.replace(/^events\[\d+\]\./, ''), text: `Not kept: ${error.message}` }
-    void reload(event)
+    void reload()
   }
 
   /** After a refusal the browser's own events are taken anew from what is kept. */
-  async function reload(_refused: TripEvent): Promise<void> {
+  async function reload(): Promise<void> {
     if (coreReady.value && trip.value) {
       await core!.call('replace', { events: await allEvents(trip.value.id) })
     }
@@ -148,9 +143,7 @@ export const useFishStore = defineStore('fish', () => {
   }
 
   function linesAt(speedMps: number): Promise<RodLine[]> {
-    return coreReady.value
-      ? core!.call<RodLine[]>('lines_at', { speed_mps: speedMps })
-      : getLines(trip.value!.id, speedMps)
+    return coreReady.value ? core!.call<RodLine[]>('lines_at', { speed_mps: speedMps }) : getLines(trip.value!.id, speedMps)
   }
 
   function numberFor(rodId: string, depthM: number): Promise<RodLine> {
@@ -188,7 +181,23 @@ export const useFishStore = defineStore('fish', () => {
   }
 
   return {
-    trip, view, coreReady, coreFailed, loadError, notice, pending, linkDown,
-    nowS, open, close, refresh, record, linesAt, numberFor, setDepth, undo, report,
+    trip,
+    view,
+    coreReady,
+    coreFailed,
+    loadError,
+    notice,
+    pending,
+    linkDown,
+    nowS,
+    open,
+    close,
+    refresh,
+    record,
+    linesAt,
+    numberFor,
+    setDepth,
+    undo,
+    report,
   }
 })

@@ -5,10 +5,7 @@ export interface WorkerRequest {
   request: string
 }
 
-export type WorkerResponse =
-  | { kind: 'ready' }
-  | { kind: 'failed'; message: string }
-  | { kind: 'answer'; id: number; answer: string }
+export type WorkerResponse = { kind: 'ready' } | { kind: 'failed'; message: string } | { kind: 'answer'; id: number; answer: string }
 
 export interface CoreErrorBody {
   code: string

@@ -25,13 +25,17 @@ export const useDisplayStore = defineStore('display', () => {
   const units = ref<UnitChoice>({ ...US_UNITS, ...before.units })
   const theme = ref<ThemeName>(before.theme === 'beforeDawn' ? 'beforeDawn' : 'glare')
 
-  watch([units, theme], () => {
-    try {
-      localStorage.setItem(KEY, JSON.stringify({ units: units.value, theme: theme.value }))
-    } catch {
-      // A browser that keeps nothing still shows everything.
-    }
-  }, { deep: true })
+  watch(
+    [units, theme],
+    () => {
+      try {
+        localStorage.setItem(KEY, JSON.stringify({ units: units.value, theme: theme.value }))
+      } catch {
+        // A browser that keeps nothing still shows everything.
+      }
+    },
+    { deep: true },
+  )
 
   function toggleTheme(): void {
     theme.value = theme.value === 'glare' ? 'beforeDawn' : 'glare'

@@ -32,7 +32,9 @@ async function enter(act: () => Promise<void>): Promise<void> {
     <svg viewBox="0 0 64 48" width="84" aria-hidden="true"><path d="M6 4 32 44 58 4M20 4l12 18L44 4" /></svg>
     <h1>Cold Wake</h1>
     <p>One boat, one speed, several lures nobody can see.</p>
-    <v-btn v-if="session.demoOffered" class="go" data-test="demo" :loading="busy" @click="enter(session.logInToDemo)">Open the demo trip</v-btn>
+    <v-btn v-if="session.demoOffered" class="go" data-test="demo" :loading="busy" @click="enter(session.logInToDemo)"
+      >Open the demo trip</v-btn
+    >
     <form @submit.prevent="enter(() => session.logIn(name, password))">
       <v-text-field v-model="name" label="Name" autocomplete="username" />
       <v-text-field v-model="password" label="Password" type="password" autocomplete="current-password" />

@@ -22,8 +22,7 @@ const span = computed(() => {
   const last = Math.max(props.trip.sun.dark_s, props.nowS)
   return { first, last }
 })
-const x = (atS: number): number =>
-  LEFT + ((atS - span.value.first) / (span.value.last - span.value.first)) * (width.value - LEFT - RIGHT)
+const x = (atS: number): number => LEFT + ((atS - span.value.first) / (span.value.last - span.value.first)) * (width.value - LEFT - RIGHT)
 const plotBase = computed(() => height.value - 17)
 const range = computed(() => {
   const values = props.view.temperatures.map((point) => point.temperature_degc)
@@ -36,7 +35,9 @@ const y = (degc: number): number => {
   const { low, high } = range.value
   return plotBase.value - ((degc - low) / (high - low)) * (plotBase.value - 20)
 }
-const line = computed(() => props.view.temperatures.map((p, i) => `${i ? 'L' : 'M'}${x(p.at_s).toFixed(1)} ${y(p.temperature_degc).toFixed(1)}`).join(''))
+const line = computed(() =>
+  props.view.temperatures.map((p, i) => `${i ? 'L' : 'M'}${x(p.at_s).toFixed(1)} ${y(p.temperature_degc).toFixed(1)}`).join(''),
+)
 const gridTemperatures = computed(() => {
   if (!props.view.temperatures.length) return []
   const low = temperatureFromC(range.value.low, display.units)
@@ -59,7 +60,18 @@ const rodOf = (id: string | null) => props.view.rods.find((rod) => rod.id === id
 // One sign a fish: the latest stage within two minutes on the same rod.
 const bites = computed(() => {
   const all = props.view.ribbon.filter((mark) => !mark.kind.startsWith('move'))
-  return all.filter((mark) => !all.some((later) => later !== mark && later.rod_id === mark.rod_id && later.kind !== 'hit' && later.at_s >= mark.at_s && later.at_s - mark.at_s < 600 && all.indexOf(later) > all.indexOf(mark)))
+  return all.filter(
+    (mark) =>
+      !all.some(
+        (later) =>
+          later !== mark &&
+          later.rod_id === mark.rod_id &&
+          later.kind !== 'hit' &&
+          later.at_s >= mark.at_s &&
+          later.at_s - mark.at_s < 600 &&
+          all.indexOf(later) > all.indexOf(mark),
+      ),
+  )
 })
 const moves = computed(() => props.view.ribbon.filter((mark) => mark.kind === 'move_taken'))
 </script>
@@ -79,22 +91,42 @@ const moves = computed(() => props.view.ribbon.filter((mark) => mark.kind === 'm
       </g>
       <line :x1="LEFT" :x2="width - RIGHT" :y1="plotBase" :y2="plotBase" class="axis" />
       <path :d="line" class="temperature" />
-      <circle v-for="point in view.temperatures" :key="point.at_s" :cx="x(point.at_s)" :cy="y(point.temperature_degc)" r="3.2" class="reading" />
+      <circle
+        v-for="point in view.temperatures"
+        :key="point.at_s"
+        :cx="x(point.at_s)"
+        :cy="y(point.temperature_degc)"
+        r="3.2"
+        class="reading"
+      />
       <g v-for="move in moves" :key="`m${move.at_s}`">
         <line :x1="x(move.at_s)" :x2="x(move.at_s)" y1="12" :y2="plotBase" class="moved" />
         <title>{{ move.text }}</title>
       </g>
-      <g v-for="bite in bites" :key="`${bite.at_s}${bite.kind}`" :transform="`translate(${x(bite.at_s)} 10) scale(${bite.kind === 'landed' ? 7.5 : 5})`" class="bite" :class="bite.kind">
+      <g
+        v-for="bite in bites"
+        :key="`${bite.at_s}${bite.kind}`"
+        :transform="`translate(${x(bite.at_s)} 10) scale(${bite.kind === 'landed' ? 7.5 : 5})`"
+        class="bite"
+        :class="bite.kind"
+      >
         <circle v-if="rodOf(bite.rod_id)?.shape === 'circle'" r="0.95" :fill="rodColour(rodIndex(bite.rod_id ?? ''))" />
         <polygon v-else :points="SHAPE_POINTS[rodOf(bite.rod_id)?.shape ?? 'square']" :fill="rodColour(rodIndex(bite.rod_id ?? ''))" />
         <title>{{ rodOf(bite.rod_id)?.name }}: {{ bite.kind }} at {{ formatClock(bite.at_s, trip.utc_offset_min) }}</title>
       </g>
       <line :x1="x(nowS)" :x2="x(nowS)" y1="0" :y2="plotBase" class="now" />
-      <text v-if="view.temperatures.length" :x="Math.min(x(nowS) + 6, width - 70)" :y="Math.max(y(view.temperatures.at(-1)!.temperature_degc) - 5, 28)" class="strong">
+      <text
+        v-if="view.temperatures.length"
+        :x="Math.min(x(nowS) + 6, width - 70)"
+        :y="Math.max(y(view.temperatures.at(-1)!.temperature_degc) - 5, 28)"
+        class="strong"
+      >
         {{ formatTemperature(view.temperatures.at(-1)!.temperature_degc, display.units) }}
       </text>
     </svg>
-    <button v-if="!view.temperatures.length" class="start" @click="emit('temperature')">Enter the surface temperature to begin the ribbon of the day</button>
+    <button v-if="!view.temperatures.length" class="start" @click="emit('temperature')">
+      Enter the surface temperature to begin the ribbon of the day
+    </button>
   </section>
 </template>
 

@@ -4,7 +4,14 @@ import { computed, ref, watch } from 'vue'
 import { parseNumber } from '@/shared/units/parse'
 import { useDisplayStore } from '@/shared/units/store'
 import {
-  fishLengthToM, fishLengthUnit, formatLength, lengthFromM, lengthToM, stepM, temperatureFromC, temperatureToC,
+  fishLengthToM,
+  fishLengthUnit,
+  formatLength,
+  lengthFromM,
+  lengthToM,
+  stepM,
+  temperatureFromC,
+  temperatureToC,
 } from '@/shared/units/units'
 import type { FishView, RodView } from '../api'
 import type { DialogName } from '../composables/useFishActs'
@@ -21,8 +28,7 @@ const length = computed(() => display.units.length)
 const digits = computed(() => (length.value === 'ft' ? 0 : 1))
 const lengthStep = computed(() => lengthFromM(stepM(display.units), display.units))
 
-const opened = (name: DialogName) =>
-  computed({ get: () => dialog.value === name, set: (now) => (dialog.value = now ? name : null) })
+const opened = (name: DialogName) => computed({ get: () => dialog.value === name, set: (now) => (dialog.value = now ? name : null) })
 const depthOpen = opened('depth')
 const markOpen = opened('mark')
 const temperatureOpen = opened('temperature')
@@ -69,28 +75,57 @@ async function mark(value: number): Promise<string | null> {
 
 <template>
   <NumberDialog
-    v-if="rod" v-model="depthOpen" :title="`${rod.name}: depth of the lure`" :unit="length" :digits="digits" :step="lengthStep"
+    v-if="rod"
+    v-model="depthOpen"
+    :title="`${rod.name}: depth of the lure`"
+    :unit="length"
+    :digits="digits"
+    :step="lengthStep"
     :initial="rod.line ? lengthFromM(rod.line.depth_m, display.units) : null"
     :submit="(value: number) => keep(() => store.setDepth(rod!.id, lengthToM(value, display.units)))"
     :hint="`bottom at ${formatLength(view.bottom_m, display.units)}`"
   />
   <NumberDialog v-model="markOpen" title="Mark at depth" :unit="length" :digits="digits" :step="lengthStep" :initial="null" :submit="mark">
     <div class="counts" role="group" aria-label="Fish">
-      <v-btn v-for="count in [1, 2, 3, 5, 8]" :key="count" class="count" :class="{ chosen: fishCount === count }" @click="fishCount = count">{{ count }}</v-btn>
+      <v-btn
+        v-for="count in [1, 2, 3, 5, 8]"
+        :key="count"
+        class="count"
+        :class="{ chosen: fishCount === count }"
+        @click="fishCount = count"
+        >{{ count }}</v-btn
+      >
       <span class="label">fish</span>
     </div>
   </NumberDialog>
   <NumberDialog
-    v-model="temperatureOpen" title="Surface temperature" :unit="display.units.temperature" :digits="1" :step="0.5"
+    v-model="temperatureOpen"
+    title="Surface temperature"
+    :unit="display.units.temperature"
+    :digits="1"
+    :step="0.5"
     :initial="view.surface_degc === null ? null : temperatureFromC(view.surface_degc, display.units)"
-    :submit="(value: number) => keep(() => store.record('temperature_read', { temperature_degc: temperatureToC(value, display.units), depth_m: 0 }))"
+    :submit="
+      (value: number) =>
+        keep(() => store.record('temperature_read', { temperature_degc: temperatureToC(value, display.units), depth_m: 0 }))
+    "
   />
   <NumberDialog
-    v-model="bottomOpen" title="Depth of the bottom" :unit="length" :digits="digits" :step="lengthStep" :initial="lengthFromM(view.bottom_m, display.units)"
+    v-model="bottomOpen"
+    title="Depth of the bottom"
+    :unit="length"
+    :digits="digits"
+    :step="lengthStep"
+    :initial="lengthFromM(view.bottom_m, display.units)"
     :submit="(value: number) => keep(() => store.record('sounded', { bottom_m: lengthToM(value, display.units) }))"
   />
   <NumberDialog
-    v-model="offsetOpen" title="Run lures above marks by" :unit="length" :digits="digits" :step="lengthStep" :initial="lengthFromM(view.above_mark_m, display.units)"
+    v-model="offsetOpen"
+    title="Run lures above marks by"
+    :unit="length"
+    :digits="digits"
+    :step="lengthStep"
+    :initial="lengthFromM(view.above_mark_m, display.units)"
     :submit="(value: number) => keep(() => store.record('offset_chosen', { above_mark_m: lengthToM(value, display.units) }))"
   />
   <v-dialog v-if="rod" v-model="landedOpen">

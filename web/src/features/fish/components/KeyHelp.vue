@@ -10,7 +10,10 @@ const open = defineModel<boolean>({ required: true })
     <v-card title="Keys" data-test="key-help">
       <v-card-text>
         <dl>
-          <div v-for="key in KEYS" :key="key.key"><dt>{{ key.shown ?? key.key }}</dt><dd>{{ key.does }}</dd></div>
+          <div v-for="key in KEYS" :key="key.key">
+            <dt>{{ key.shown ?? key.key }}</dt>
+            <dd>{{ key.does }}</dd>
+          </div>
         </dl>
       </v-card-text>
     </v-card>

@@ -19,11 +19,18 @@ const rods = computed(() => props.view.rods.filter((rod) => rod.setup))
     <v-card v-if="mark" :title="`Mark at ${formatLength(mark.depth_m, display.units)}`" data-test="mark-sheet">
       <v-card-text>
         <p>
-          A lure for it runs at <strong>{{ formatLength(mark.run_at_m, display.units) }}</strong>, {{ formatLength(view.above_mark_m, display.units) }} above.
+          A lure for it runs at <strong>{{ formatLength(mark.run_at_m, display.units) }}</strong>,
+          {{ formatLength(view.above_mark_m, display.units) }} above.
           <button class="link" @click="emit('offset')">Change that</button>
         </p>
         <div class="rods">
-          <v-btn v-for="rod in rods" :key="rod.id" class="rod" :data-test="`fish-mark-${rod.id}`" @click="emit('fish', rod.id, mark.run_at_m)">
+          <v-btn
+            v-for="rod in rods"
+            :key="rod.id"
+            class="rod"
+            :data-test="`fish-mark-${rod.id}`"
+            @click="emit('fish', rod.id, mark.run_at_m)"
+          >
             <RodShape :shape="rod.shape" :index="rodIndex(rod.id)" :size="20" />&nbsp;{{ rod.name }}
             <span class="label">&nbsp;{{ rod.line ? formatLength(rod.line.depth_m, display.units) : 'in' }}</span>
           </v-btn>

@@ -16,17 +16,37 @@ const SCHOOLS: Record<string, string> = { cover_water: 'Cover water', stay_slow:
 <template>
   <section class="method" aria-label="Method of the hour" data-test="method">
     <template v-if="method">
-      <div class="label">Method of the hour · surface {{ view.surface_degc === null ? '–' : formatTemperature(view.surface_degc, display.units) }}</div>
+      <div class="label">
+        Method of the hour · surface {{ view.surface_degc === null ? '–' : formatTemperature(view.surface_degc, display.units) }}
+      </div>
       <h3 data-test="method-name">{{ method.name }}</h3>
       <dl>
-        <div><dt>speed</dt><dd data-test="method-speed">{{ formatSpeed(method.speed_low_mps, display.units, false) }}–{{ formatSpeed(method.speed_high_mps, display.units) }}</dd></div>
-        <div><dt>depth</dt><dd>{{ formatLength(method.depth_top_m, display.units, false) }}–{{ formatLength(method.depth_base_m, display.units) }}</dd></div>
-        <div><dt>back</dt><dd>{{ formatLength(method.setback_low_m, display.units, false) }}–{{ formatLength(method.setback_high_m, display.units) }}</dd></div>
+        <div>
+          <dt>speed</dt>
+          <dd data-test="method-speed">
+            {{ formatSpeed(method.speed_low_mps, display.units, false) }}–{{ formatSpeed(method.speed_high_mps, display.units) }}
+          </dd>
+        </div>
+        <div>
+          <dt>depth</dt>
+          <dd>{{ formatLength(method.depth_top_m, display.units, false) }}–{{ formatLength(method.depth_base_m, display.units) }}</dd>
+        </div>
+        <div>
+          <dt>back</dt>
+          <dd>{{ formatLength(method.setback_low_m, display.units, false) }}–{{ formatLength(method.setback_high_m, display.units) }}</dd>
+        </div>
       </dl>
-      <p>{{ method.reason }} {{ method.gear ? `Show ${method.gear}.` : '' }}</p>
+      <p>{{ method.reason }}</p>
       <p class="label" data-test="method-school">School: {{ method.school }} (common practice)</p>
       <div v-if="method.alternatives?.length" class="schools" role="group" aria-label="School">
-        <v-btn v-for="school in method.alternatives" :key="school" size="small" :class="{ chosen: school === method.id }" :data-test="`school-${school}`" @click="emit('school', school)">
+        <v-btn
+          v-for="school in method.alternatives"
+          :key="school"
+          size="small"
+          :class="{ chosen: school === method.id }"
+          :data-test="`school-${school}`"
+          @click="emit('school', school)"
+        >
           {{ SCHOOLS[school] ?? school }}
         </v-btn>
       </div>
@@ -43,20 +63,21 @@ const SCHOOLS: Record<string, string> = { cover_water: 'Cover water', stay_slow:
 
 <style scoped>
 .method {
-  padding: 10px 12px;
+  padding: 7px 12px;
   background: var(--frost);
   border-left: 5px solid var(--line);
 }
 h3 {
-  font-size: 17px;
+  font-size: 16px;
   line-height: 1.2;
   font-weight: 700;
-  margin: 2px 0 6px;
+  font-stretch: 90%;
+  margin: 1px 0 4px;
 }
 dl {
   display: flex;
   gap: 16px;
-  margin: 0 0 6px;
+  margin: 0 0 3px;
 }
 dt {
   font-size: 12px;
@@ -71,7 +92,7 @@ dd {
   white-space: nowrap;
 }
 p {
-  font-size: 13.5px;
+  font-size: 13px;
   line-height: 1.3;
   margin: 0 0 4px;
 }

@@ -34,7 +34,13 @@ const evidence = computed(() => {
   const name = (id: string) => props.view.rods.find((candidate) => candidate.id === id)?.name ?? id
   return `${name(found.ahead_rod_id)} against ${name(found.behind_rod_id)}: ${VERDICTS[found.result.verdict]} (${formatPercent(found.result.probability)})`
 })
-const JUDGED = { better: 'helped', leaning_better: 'too early to tell', too_early: 'too early to tell', leaning_worse: 'too early to tell', worse: 'did not help' }
+const JUDGED = {
+  better: 'helped',
+  leaning_better: 'too early to tell',
+  too_early: 'too early to tell',
+  leaning_worse: 'too early to tell',
+  worse: 'did not help',
+}
 const last = computed(() => props.view.judged[0])
 </script>
 
@@ -42,13 +48,12 @@ const last = computed(() => props.view.judged[0])
   <section class="move" aria-label="Next move" data-test="next-move">
     <template v-if="move">
       <div class="label">Next move</div>
-      <h2 data-test="move-what">
-        <RodShape v-if="rod" :shape="rod.shape" :index="rodIndex(rod.id)" :size="22" />{{ what }}
-      </h2>
+      <h2 data-test="move-what"><RodShape v-if="rod" :shape="rod.shape" :index="rodIndex(rod.id)" :size="22" />{{ what }}</h2>
       <p data-test="move-why">{{ move.reason }}</p>
       <p class="label">
-        {{ move.basis === 'school' ? 'School: ' : '' }}{{ move.source }}<template v-if="move.probability"> · {{ formatPercent(move.probability) }} that the rate is higher</template>
-        · takes {{ move.cost_min < 1 ? 'no time' : `${move.cost_min} min` }} · judge after {{ move.judge_after_min }} min
+        {{ move.basis === 'school' ? 'School: ' : '' }}{{ move.source
+        }}<template v-if="move.probability"> · {{ formatPercent(move.probability) }} that the rate is higher</template> · takes
+        {{ move.cost_min < 1 ? 'no time' : `${move.cost_min} min` }} · judge after {{ move.judge_after_min }} min
       </p>
       <div class="buttons">
         <v-btn class="do" data-test="do-it" :disabled="busy" @click="emit('take', move)">Do it</v-btn>
@@ -58,18 +63,27 @@ const last = computed(() => props.view.judged[0])
     <template v-else>
       <div class="label">Next move</div>
       <h2 data-test="move-what">Keep fishing</h2>
-      <p data-test="move-why">{{ view.ended ? 'The trip is over.' : view.rods.some((r) => r.line) ? 'Nothing speaks for a change now. Note marks, temperature and hits as they come.' : 'Set the first line: choose a rod and type its depth.' }}</p>
+      <p data-test="move-why">
+        {{
+          view.ended
+            ? 'The trip is over.'
+            : view.rods.some((r) => r.line)
+              ? 'Nothing speaks for a change now. Note marks, temperature and hits as they come.'
+              : 'Set the first line: choose a rod and type its depth.'
+        }}
+      </p>
     </template>
     <p v-if="evidence" class="label evidence" data-test="evidence">{{ evidence }}</p>
     <p v-if="last" class="label" data-test="judged">
-      Last change, “{{ last.title }}”: {{ JUDGED[last.result.verdict] }} ({{ formatPercent(last.result.probability) }} that times are better since)
+      Last change, “{{ last.title }}”: {{ JUDGED[last.result.verdict] }} ({{ formatPercent(last.result.probability) }} that times are better
+      since)
     </p>
   </section>
 </template>
 
 <style scoped>
 .move {
-  padding: 10px 12px;
+  padding: 7px 12px;
   background: var(--frost);
   border-left: 5px solid var(--now);
 }
@@ -95,12 +109,12 @@ p.label {
 .evidence {
   border-top: 1px solid var(--line);
   padding-top: 5px;
-  margin-top: 6px;
+  margin-top: 4px;
 }
 .buttons {
   display: flex;
   gap: 8px;
-  margin: 6px 0 4px;
+  margin: 4px 0;
 }
 .buttons .v-btn {
   height: var(--touch) !important;

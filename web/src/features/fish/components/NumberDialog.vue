@@ -19,11 +19,15 @@ const text = ref('')
 const error = ref<string | null>(null)
 const busy = ref(false)
 
-watch(open, (now) => {
-  if (!now) return
-  text.value = props.initial === null ? '' : props.initial.toFixed(props.digits)
-  error.value = null
-}, { immediate: true })
+watch(
+  open,
+  (now) => {
+    if (!now) return
+    text.value = props.initial === null ? '' : props.initial.toFixed(props.digits)
+    error.value = null
+  },
+  { immediate: true },
+)
 
 function nudge(sign: number): void {
   const value = parseNumber(text.value) ?? props.initial ?? 0

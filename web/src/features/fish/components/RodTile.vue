@@ -24,7 +24,13 @@ const tally = computed(() => {
 </script>
 
 <template>
-  <article class="tile" :class="{ selected, on: rod.status === 'fish_on' }" :aria-label="rod.name" :data-test="`tile-${rod.id}`" @click="emit('select')">
+  <article
+    class="tile"
+    :class="{ selected, on: rod.status === 'fish_on' }"
+    :aria-label="rod.name"
+    :data-test="`tile-${rod.id}`"
+    @click="emit('select')"
+  >
     <header>
       <RodShape :shape="rod.shape" :index="index" :size="24" />
       <strong>{{ rod.name }}</strong>
@@ -63,7 +69,13 @@ const tally = computed(() => {
         <v-btn class="act solid" :data-test="`landed-${rod.id}`" @click.stop="emit('act', 'landed')">Landed</v-btn>
         <v-btn class="act" :data-test="`lost-${rod.id}`" @click.stop="emit('act', 'lost')">Lost</v-btn>
       </template>
-      <v-btn v-else-if="rod.setup" class="act" :data-test="`reset-${rod.id}`" :disabled="ended" @click.stop="emit('act', rod.last_setting_m === null ? 'depth' : 'reset')">
+      <v-btn
+        v-else-if="rod.setup"
+        class="act"
+        :data-test="`reset-${rod.id}`"
+        :disabled="ended"
+        @click.stop="emit('act', rod.last_setting_m === null ? 'depth' : 'reset')"
+      >
         {{ rod.last_setting_m === null ? 'Set its depth' : 'Reset to its number' }}
       </v-btn>
     </footer>

@@ -6,7 +6,7 @@ import { useDisplayStore } from '@/shared/units/store'
 import { formatSpeed, speedFromMps, speedToMps } from '@/shared/units/units'
 import type { FishView, RodLine } from '../api'
 import { useElementSize } from '../composables/useElementSize'
-import { rodColour } from '../logic/shapes'
+import { SHAPE_POINTS, rodColour } from '../logic/shapes'
 import RodShape from './RodShape.vue'
 
 const props = defineProps<{
@@ -91,29 +91,65 @@ function commitTyped(): void {
     <div class="control">
       <v-btn class="step" aria-label="Slower" data-test="slower" @click="nudge(-1)">−</v-btn>
       <label class="field">
-        <input v-model="typed" inputmode="decimal" aria-label="Speed through the water" data-test="speed-input" @change="commitTyped" @keydown.enter="($event.target as HTMLInputElement).blur()" />
+        <input
+          v-model="typed"
+          inputmode="decimal"
+          aria-label="Speed through the water"
+          data-test="speed-input"
+          @change="commitTyped"
+          @keydown.enter="($event.target as HTMLInputElement).blur()"
+        />
         <span class="label">{{ display.units.speed }} through water</span>
       </label>
       <v-btn class="step" aria-label="Faster" data-test="faster" @click="nudge(1)">+</v-btn>
     </div>
     <div
-      ref="track" class="track" role="slider" tabindex="0" aria-label="Speed slider" :aria-valuenow="Number(speedFromMps(shown, display.units).toFixed(1))"
-      :aria-valuetext="formatSpeed(shown, display.units)" aria-valuemin="0.1" :aria-valuemax="Number(speedFromMps(MOST_MPS, display.units).toFixed(1))" data-test="speed-slider"
-      @pointerdown="down" @pointermove="move" @pointerup="up" @keydown="key"
+      ref="track"
+      class="track"
+      role="slider"
+      tabindex="0"
+      aria-label="Speed slider"
+      :aria-valuenow="Number(speedFromMps(shown, display.units).toFixed(1))"
+      :aria-valuetext="formatSpeed(shown, display.units)"
+      aria-valuemin="0.1"
+      :aria-valuemax="Number(speedFromMps(MOST_MPS, display.units).toFixed(1))"
+      data-test="speed-slider"
+      @pointerdown="down"
+      @pointermove="move"
+      @pointerup="up"
+      @keydown="key"
     >
       <svg v-if="width > 0" :width="width" :height="height" aria-hidden="true">
         <rect
-          v-if="view.window?.is_open" :x="x(view.window.low_mps)" y="0" class="window"
-          :width="Math.max(x(view.window.high_mps) - x(view.window.low_mps), 3)" :height="height - 18"
+          v-if="view.window?.is_open"
+          :x="x(view.window.low_mps)"
+          y="0"
+          class="window"
+          :width="Math.max(x(view.window.high_mps) - x(view.window.low_mps), 3)"
+          :height="height - 18"
         />
         <g v-for="(bar, i) in bars" :key="bar.rod.id">
           <rect
-            :x="x(bar.works.low_mps)" :y="6 + i * rowHeight" :width="Math.max(x(bar.works.high_mps) - x(bar.works.low_mps), 3)" :height="rowHeight - 4"
-            :fill="rodColour(rodIndex(bar.rod.id))" class="bar"
+            :x="x(bar.works.low_mps)"
+            :y="6 + i * rowHeight"
+            :width="Math.max(x(bar.works.high_mps) - x(bar.works.low_mps), 3)"
+            :height="rowHeight - 4"
+            :fill="rodColour(rodIndex(bar.rod.id))"
+            class="bar"
           />
+          <g :transform="`translate(${x(bar.works.low_mps) - 7} ${6 + i * rowHeight + (rowHeight - 4) / 2}) scale(4.4)`" class="sign">
+            <circle v-if="bar.rod.shape === 'circle'" r="0.95" :fill="rodColour(rodIndex(bar.rod.id))" />
+            <polygon v-else :points="SHAPE_POINTS[bar.rod.shape]" :fill="rodColour(rodIndex(bar.rod.id))" />
+          </g>
         </g>
         <g v-for="tick in ticks" :key="tick">
-          <line :x1="x(speedToMps(tick, display.units))" :x2="x(speedToMps(tick, display.units))" :y1="height - 18" :y2="height - 13" class="tick" />
+          <line
+            :x1="x(speedToMps(tick, display.units))"
+            :x2="x(speedToMps(tick, display.units))"
+            :y1="height - 18"
+            :y2="height - 13"
+            class="tick"
+          />
           <text :x="x(speedToMps(tick, display.units))" :y="height - 2">{{ tick }}</text>
         </g>
         <line :x1="x(shown)" :x2="x(shown)" y1="0" :y2="height - 14" class="now" />
@@ -129,7 +165,11 @@ function commitTyped(): void {
       </template>
       <span v-else class="label">every lure works</span>
       <div class="label">
-        <template v-if="view.window?.is_open">shared {{ formatSpeed(view.window.low_mps, display.units, false) }}–{{ formatSpeed(view.window.high_mps, display.units) }}</template>
+        <template v-if="view.window?.is_open"
+          >shared {{ formatSpeed(view.window.low_mps, display.units, false) }}–{{
+            formatSpeed(view.window.high_mps, display.units)
+          }}</template
+        >
         <template v-else-if="view.window">no speed suits all</template>
       </div>
     </div>
@@ -190,6 +230,10 @@ function commitTyped(): void {
 .bar {
   stroke: var(--ink);
   stroke-width: 0.6;
+}
+.sign {
+  stroke: var(--ink);
+  stroke-width: 0.2;
 }
 .tick {
   stroke: var(--ink-2);

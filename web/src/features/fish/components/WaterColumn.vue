@@ -29,7 +29,7 @@ const drag = useLureDrag({ numberFor: props.numberFor, setDepth: props.setDepth 
 
 const TOP = 34
 const narrow = computed(() => width.value < 560)
-const LEFT = computed(() => (narrow.value ? 46 : 74))
+const LEFT = computed(() => (narrow.value ? 60 : 74))
 const RIGHT = computed(() => (narrow.value ? 54 : 86))
 
 interface Drawn {
@@ -113,7 +113,12 @@ const marks = computed(() =>
   }),
 )
 const markLabels = computed(() =>
-  spreadLabels(marks.value.filter((m) => m.mark.recent).map((m) => ({ id: m.mark.event_id, y: y(m.mark.depth_m) })), 15, TOP, bottomY.value),
+  spreadLabels(
+    marks.value.filter((m) => m.mark.recent).map((m) => ({ id: m.mark.event_id, y: y(m.mark.depth_m) })),
+    15,
+    TOP,
+    bottomY.value,
+  ),
 )
 
 const hint = ref<{ x: number; y: number } | null>(null)
@@ -185,26 +190,45 @@ const flag = (item: Drawn): string => {
       <rect x="0" :y="TOP" :width="width" :height="Math.max(bottomY - TOP, 0)" fill="var(--water)" />
       <g v-if="view.comfort.top_m !== null && view.comfort.base_m !== null">
         <rect
-          :x="LEFT" :y="y(view.comfort.top_m)" :width="width - LEFT - RIGHT"
-          :height="Math.max(y(view.comfort.base_m) - y(view.comfort.top_m), 2)" fill="var(--comfort)"
+          :x="LEFT"
+          :y="y(view.comfort.top_m)"
+          :width="width - LEFT - RIGHT"
+          :height="Math.max(y(view.comfort.base_m) - y(view.comfort.top_m), 2)"
+          fill="var(--comfort)"
         />
         <line :x1="LEFT" :x2="width - RIGHT" :y1="y(view.comfort.base_m)" :y2="y(view.comfort.base_m)" class="comfort-edge" />
         <text :x="LEFT + 8" :y="y(view.comfort.base_m) - 5" class="small">
-          {{ formatTemperature(view.comfort.low_degc, display.units, false) }}–{{ formatTemperature(view.comfort.high_degc, display.units) }} water
+          {{ formatTemperature(view.comfort.low_degc, display.units, false) }}–{{
+            formatTemperature(view.comfort.high_degc, display.units)
+          }}
+          water
         </text>
       </g>
       <g v-for="tick in depthTicks" :key="tick">
         <line :x1="LEFT" :x2="width - RIGHT" :y1="y(tick)" :y2="y(tick)" class="tick" />
-        <text v-if="y(tick) < bottomY - 8" :x="LEFT - 6" :y="y(tick) + 4" class="small end">{{ formatLength(tick, display.units, false) }}</text>
+        <text v-if="y(tick) < bottomY - 8" :x="LEFT - 6" :y="y(tick) + 4" class="small end">
+          {{ formatLength(tick, display.units, false) }}
+        </text>
       </g>
       <rect x="0" :y="bottomY" :width="width" :height="Math.max(height - bottomY, 0)" fill="url(#bed-grain)" />
       <g :transform="`translate(${LEFT + 8} ${bottomY + 17})`">
         <rect x="-4" y="-12" :width="narrow ? 84 : 150" height="16" fill="var(--frost)" opacity="0.85" />
-        <text class="small strong">bottom {{ formatLength(view.bottom_m, display.units) }}<tspan v-if="scale.stretch > 1.05 && !narrow"> · depth drawn ×{{ scale.stretch }}</tspan></text>
+        <text class="small strong">
+          bottom {{ formatLength(view.bottom_m, display.units) }}
+          <tspan v-if="scale.stretch > 1.05 && !narrow">· depth drawn ×{{ scale.stretch }}</tspan>
+        </text>
       </g>
 
       <g aria-hidden="true">
-        <rect v-for="cell in profile" :key="cell.depth_m" x="0" :y="y(cell.top)" width="9" :height="Math.max(y(cell.base) - y(cell.top), 1)" :fill="cell.colour" />
+        <rect
+          v-for="cell in profile"
+          :key="cell.depth_m"
+          x="0"
+          :y="y(cell.top)"
+          width="9"
+          :height="Math.max(y(cell.base) - y(cell.top), 1)"
+          :fill="cell.colour"
+        />
         <text v-for="cell in profileLabels" :key="`t${cell.depth_m}`" x="13" :y="y((cell.top + cell.base) / 2) + 4" class="small">
           {{ formatTemperature(cell.temperature_degc, display.units, false).replace(/\.\d$/, '') }}°
         </text>
@@ -219,48 +243,85 @@ const flag = (item: Drawn): string => {
 
       <g v-for="item in drawn" :key="item.rod.id">
         <path
-          v-for="(points, i) in item.line.paths" :key="i" :d="path(points)" class="line"
+          v-for="(points, i) in item.line.paths"
+          :key="i"
+          :d="path(points)"
+          class="line"
           :class="{ cable: item.rod.kind === 'downrigger' && i === 0, chosen: selected === item.rod.id }"
           :stroke="rodColour(rodIndex(item.rod.id))"
         />
         <circle
           v-if="item.line.ball_depth_m != null && item.line.paths[0]?.length"
-          :cx="x(item.line.paths[0].at(-1)![0]!)" :cy="y(item.line.ball_depth_m)" r="4.5" class="ball"
+          :cx="x(item.line.paths[0].at(-1)![0]!)"
+          :cy="y(item.line.ball_depth_m)"
+          r="4.5"
+          class="ball"
         />
       </g>
 
       <g
-        v-for="item in drawn" :key="`lure-${item.rod.id}`" class="lure" tabindex="0" role="slider"
-        :data-test="`lure-${item.rod.id}`" :data-depth="item.line.depth_m" :aria-label="`${item.rod.name} lure depth`"
-        :aria-valuenow="Math.round(lengthFromM(item.line.depth_m, display.units))" aria-valuemin="0"
-        :aria-valuemax="Math.round(lengthFromM(view.bottom_m, display.units))" :aria-valuetext="formatDepth(item.line, display.units)"
-        @pointerdown="grab($event, item.rod)" @pointermove="move($event, item.rod)" @pointerup="release(item.rod)"
-        @pointercancel="drag.cancel()" @keydown="key($event, item)" @focus="emit('select', item.rod.id)"
+        v-for="item in drawn"
+        :key="`lure-${item.rod.id}`"
+        class="lure"
+        tabindex="0"
+        role="slider"
+        :data-test="`lure-${item.rod.id}`"
+        :data-depth="item.line.depth_m"
+        :aria-label="`${item.rod.name} lure depth`"
+        :aria-valuenow="Math.round(lengthFromM(item.line.depth_m, display.units))"
+        aria-valuemin="0"
+        :aria-valuemax="Math.round(lengthFromM(view.bottom_m, display.units))"
+        :aria-valuetext="formatDepth(item.line, display.units)"
+        @pointerdown="grab($event, item.rod)"
+        @pointermove="move($event, item.rod)"
+        @pointerup="release(item.rod)"
+        @pointercancel="drag.cancel()"
+        @keydown="key($event, item)"
+        @focus="emit('select', item.rod.id)"
       >
         <rect
-          :x="x(item.line.trail_m) - 4" :y="y(Math.max(item.line.depth_m - item.line.doubt_m, 0))" width="8" rx="4"
+          :x="x(item.line.trail_m) - 4"
+          :y="y(Math.max(item.line.depth_m - item.line.doubt_m, 0))"
+          width="8"
+          rx="4"
           :height="Math.max((Math.min(item.line.doubt_m, item.line.depth_m) + item.line.doubt_m) * scale.down, 6)"
-          class="doubt" :fill="rodColour(rodIndex(item.rod.id))"
+          class="doubt"
+          :fill="rodColour(rodIndex(item.rod.id))"
         />
         <circle :cx="x(item.line.trail_m)" :cy="y(item.line.depth_m)" r="28" fill="transparent" />
-        <g :transform="`translate(${x(item.line.trail_m)} ${y(item.line.depth_m)}) scale(${selected === item.rod.id ? 9.5 : 7.5})`" class="shape">
+        <g
+          :transform="`translate(${x(item.line.trail_m)} ${y(item.line.depth_m)}) scale(${selected === item.rod.id ? 9.5 : 7.5})`"
+          class="shape"
+        >
           <circle v-if="item.rod.shape === 'circle'" r="0.95" :fill="rodColour(rodIndex(item.rod.id))" />
           <polygon v-else :points="SHAPE_POINTS[item.rod.shape]" :fill="rodColour(rodIndex(item.rod.id))" />
         </g>
       </g>
 
       <g v-for="item in drawn" :key="`label-${item.rod.id}`" class="tag" aria-hidden="true">
-        <line :x1="x(item.line.trail_m) + 10" :y1="y(item.line.depth_m)" :x2="x(item.line.trail_m) + 18" :y2="labelY.get(item.rod.id)!" class="leader" />
+        <line
+          :x1="x(item.line.trail_m) + 10"
+          :y1="y(item.line.depth_m)"
+          :x2="x(item.line.trail_m) + 18"
+          :y2="labelY.get(item.rod.id)!"
+          class="leader"
+        />
         <text :x="x(item.line.trail_m) + 21" :y="labelY.get(item.rod.id)! + 5" :class="{ strong: selected === item.rod.id }">
-          {{ item.line.at_surface ? 'surface' : formatDepth(item.line, display.units) }}<tspan v-if="item.line.clearance_m < 0" class="alarm"> {{ flag(item) }}</tspan>
+          {{ item.line.at_surface ? 'surface' : formatDepth(item.line, display.units) }}
+          <tspan v-if="item.line.clearance_m < 0" class="alarm">{{ flag(item) }}</tspan>
         </text>
       </g>
 
       <g v-for="{ mark, wide, left } in marks" :key="mark.event_id">
         <g
-          class="mark" :class="{ old: !mark.recent }" :tabindex="mark.recent ? 0 : -1" role="button"
-          :aria-label="`Mark at ${formatLength(mark.depth_m, display.units)}, ${mark.count} fish`" data-test="mark"
-          @click="emit('mark', mark)" @keydown.enter="emit('mark', mark)"
+          class="mark"
+          :class="{ old: !mark.recent }"
+          :tabindex="mark.recent ? 0 : -1"
+          role="button"
+          :aria-label="`Mark at ${formatLength(mark.depth_m, display.units)}, ${mark.count} fish`"
+          data-test="mark"
+          @click="emit('mark', mark)"
+          @keydown.enter="emit('mark', mark)"
         >
           <rect :x="width - RIGHT" :y="y(mark.depth_m) - 14" :width="RIGHT" height="28" fill="transparent" />
           <rect :x="left" :y="y(mark.depth_m) - 4" :width="wide" height="8" rx="2" fill="url(#mark-hatch)" stroke="var(--ink)" />
@@ -294,6 +355,9 @@ const flag = (item: Drawn): string => {
   background: var(--frost);
 }
 svg {
+  /* Out of the flow: its size follows the frame's and must not push it. */
+  position: absolute;
+  inset: 0;
   display: block;
   touch-action: pan-y;
   user-select: none;

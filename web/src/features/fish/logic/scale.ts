@@ -55,9 +55,7 @@ export function cividis(share: number): string {
   const index = Math.min(Math.floor(at), CIVIDIS.length - 2)
   const rest = at - index
   const channel = (hex: string, i: number) => parseInt(hex.slice(1 + 2 * i, 3 + 2 * i), 16)
-  const mixed = [0, 1, 2].map((i) =>
-    Math.round(channel(CIVIDIS[index]!, i) * (1 - rest) + channel(CIVIDIS[index + 1]!, i) * rest),
-  )
+  const mixed = [0, 1, 2].map((i) => Math.round(channel(CIVIDIS[index]!, i) * (1 - rest) + channel(CIVIDIS[index + 1]!, i) * rest))
   return `rgb(${mixed.join(',')})`
 }
 

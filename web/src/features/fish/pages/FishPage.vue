@@ -130,10 +130,17 @@ onBeforeUnmount(() => {
           <h1>{{ store.trip.water_name }}</h1>
           <span class="label">{{ store.trip.name }} · {{ store.trip.species }}</span>
         </div>
-        <div class="reading"><span class="figure">{{ formatClock(clock, store.trip.utc_offset_min) }}</span><span class="label">at the water</span></div>
+        <div class="reading">
+          <span class="figure">{{ formatClock(clock, store.trip.utc_offset_min) }}</span
+          ><span class="label">at the water</span>
+        </div>
         <button class="reading tap" data-test="temperature" @click="acts.dialog.value = 'temperature'">
-          <span class="figure">{{ view.surface_degc === null ? '–' : formatTemperature(view.surface_degc, display.units) }}</span><span class="label">surface</span>
+          <span class="figure">{{ view.surface_degc === null ? '–' : formatTemperature(view.surface_degc, display.units) }}</span><span
+            class="label"
+            >surface</span
+          >
         </button>
+        <span class="break" aria-hidden="true" />
         <v-btn class="entry" data-test="add-mark" @click="acts.dialog.value = 'mark'">Mark</v-btn>
         <v-btn class="entry" data-test="sound" @click="acts.dialog.value = 'bottom'">Bottom</v-btn>
         <v-btn class="entry" data-test="undo" :disabled="!view.undo_event_id" @click="store.undo()">Undo</v-btn>
@@ -148,25 +155,67 @@ onBeforeUnmount(() => {
 
       <div class="main">
         <WaterColumn
-          class="water" :view="view" :preview="speed.preview.value" :rod-index="rodIndex" :boat-length-m="store.trip.outfit.boat_length_m" :selected="selected"
-          :number-for="store.numberFor" :set-depth="store.setDepth" @select="selected = $event" @mark="openMark"
+          class="water"
+          :view="view"
+          :preview="speed.preview.value"
+          :rod-index="rodIndex"
+          :boat-length-m="store.trip.outfit.boat_length_m"
+          :selected="selected"
+          :number-for="store.numberFor"
+          :set-depth="store.setDepth"
+          @select="selected = $event"
+          @mark="openMark"
+        />
+        <SpeedRuler
+          class="speed"
+          :view="view"
+          :tried="speed.tried.value"
+          :preview="speed.preview.value"
+          :rod-index="rodIndex"
+          @try="speed.to"
+          @set="setSpeed"
+          @bad="badSpeed"
         />
         <aside class="side">
           <NextMove :view="view" :rod-index="rodIndex" :busy="acts.busy.value" @take="acts.take" @refuse="acts.refuse" />
-          <MethodCard :view="view" @school="store.record('school_chosen', { topic: 'cold_morning', school: $event })" @temperature="acts.dialog.value = 'temperature'" />
+          <MethodCard
+            :view="view"
+            @school="store.record('school_chosen', { topic: 'cold_morning', school: $event })"
+            @temperature="acts.dialog.value = 'temperature'"
+          />
         </aside>
       </div>
-      <SpeedRuler class="speed" :view="view" :tried="speed.tried.value" :preview="speed.preview.value" :rod-index="rodIndex" @try="speed.to" @set="setSpeed" @bad="badSpeed" />
       <div class="rods" data-test="rods">
         <RodTile
-          v-for="rod in view.rods" :key="rod.id" :rod="rod" :index="rodIndex(rod.id)" :now-s="clock" :selected="selected === rod.id" :ended="view.ended"
-          @select="selected = rod.id" @act="acts.rod($event, rod)"
+          v-for="rod in view.rods"
+          :key="rod.id"
+          :rod="rod"
+          :index="rodIndex(rod.id)"
+          :now-s="clock"
+          :selected="selected === rod.id"
+          :ended="view.ended"
+          @select="selected = rod.id"
+          @act="acts.rod($event, rod)"
         />
       </div>
-      <DayRibbon class="day" :view="view" :trip="store.trip" :now-s="clock" :rod-index="rodIndex" @temperature="acts.dialog.value = 'temperature'" />
+      <DayRibbon
+        class="day"
+        :view="view"
+        :trip="store.trip"
+        :now-s="clock"
+        :rod-index="rodIndex"
+        @temperature="acts.dialog.value = 'temperature'"
+      />
 
       <EntryDialogs v-model="acts.dialog.value" :view="view" :rod="chosenRod" @marked="markEntered" />
-      <MarkSheet :view="view" :event-id="markId" :rod-index="rodIndex" @close="markId = null" @fish="fishMark" @offset="acts.dialog.value = 'offset'" />
+      <MarkSheet
+        :view="view"
+        :event-id="markId"
+        :rod-index="rodIndex"
+        @close="markId = null"
+        @fish="fishMark"
+        @offset="acts.dialog.value = 'offset'"
+      />
       <KeyHelp v-model="helpOpen" />
     </template>
     <div v-else-if="empty" class="nothing" data-test="no-trip">
@@ -245,15 +294,19 @@ h1 {
 }
 .main {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 330px;
+  grid-template: 'water side' minmax(260px, 1fr) 'speed side' auto / minmax(0, 1fr) 330px;
   gap: 6px;
-  flex: 1 1 300px;
-  min-height: 340px;
+  flex: 1;
 }
 .water {
+  grid-area: water;
   height: auto;
 }
+.speed {
+  grid-area: speed;
+}
 .side {
+  grid-area: side;
   display: flex;
   flex-direction: column;
   gap: 6px;
@@ -275,15 +328,29 @@ h1 {
 }
 @media (max-width: 900px) {
   .main {
-    grid-template-columns: 1fr;
-    flex: none;
+    display: contents;
   }
   .water {
+    order: 1;
     height: 300px;
+    flex: none;
   }
   .rods {
-    grid-auto-flow: row;
-    grid-template-columns: 1fr 1fr;
+    order: 2;
+    flex: none;
+    scroll-snap-type: x proximity;
+  }
+  .rods > * {
+    scroll-snap-align: start;
+  }
+  .speed {
+    order: 3;
+  }
+  .side {
+    order: 4;
+  }
+  .day {
+    order: 5;
   }
 }
 @media (max-width: 700px) {
@@ -296,12 +363,15 @@ h1 {
     flex: 1 1 40%;
   }
   .link {
-    width: auto;
-    flex: 1;
+    width: 62px;
   }
   .entry {
     flex: 1;
     min-width: 0;
+  }
+  .break {
+    /* The buttons have a row of their own. */
+    flex-basis: 100%;
   }
   .entry.slim {
     display: none;

@@ -7,7 +7,12 @@ import { listTrips, startTrip, type NewTrip, type TripList } from '../api'
 const router = useRouter()
 const list = shallowRef<TripList | null>(null)
 const error = ref<string | null>(null)
-const form = reactive({ name: '', water_id: null as number | null, outfit_id: null as number | null, species: 'trout' as NewTrip['species'] })
+const form = reactive({
+  name: '',
+  water_id: null as number | null,
+  outfit_id: null as number | null,
+  species: 'trout' as NewTrip['species'],
+})
 const SPECIES = [
   { value: 'trout', title: 'Trout' },
   { value: 'kokanee', title: 'Kokanee' },
@@ -49,8 +54,12 @@ onMounted(async () => {
     <p v-if="error" class="error" role="alert">{{ error }}</p>
     <ul v-if="list?.trips.length">
       <li v-for="trip in list.trips" :key="trip.id">
-        <router-link :to="{ path: '/fish', query: { trip: trip.id } }"><strong>{{ trip.name }}</strong></router-link>
-        <span class="label">{{ trip.water_name }} · {{ trip.species }} · {{ day(trip.started_at_s) }} · {{ trip.is_ended ? 'over' : 'open' }}</span>
+        <router-link :to="{ path: '/fish', query: { trip: trip.id } }"
+          ><strong>{{ trip.name }}</strong></router-link
+        >
+        <span class="label"
+          >{{ trip.water_name }} · {{ trip.species }} · {{ day(trip.started_at_s) }} · {{ trip.is_ended ? 'over' : 'open' }}</span
+        >
         <a :href="`/api/trips/${trip.id}/export.csv`" data-test="export-csv">events as CSV</a>
         <a :href="`/api/trips/${trip.id}/export.json`" data-test="export-json">whole trip as JSON</a>
       </li>

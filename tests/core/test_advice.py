@@ -1,0 +1,204 @@
+"""Marks, the method of the hour and the next move (rules: common practice)."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from trip_cases import at, event, session
+
+from coldwake_core.advice.method import (
+    comfort_band_degc,
+    comfort_depths_m,
+    method_of_the_hour,
+)
+from coldwake_core.constants import FOOT_M, MPH_MPS, degc_from_degf
+from coldwake_core.gear.tackle import SpeedRange
+from coldwake_core.gear.window import shared_window, verdict
+from coldwake_core.sonar.marks import depth_to_fish, marked_bands
+
+
+def fishing(*more: dict[str, Any], mph: float = 1.55, degf: float = 51.0, **changes: Any):
+    """All six demo rods out at a speed that suits them, at a surface temperature."""
+    return session(
+        event("temperature_read", 0, temperature_degc=degc_from_degf(degf)),
+        event("speed_changed", 0, speed_mps=mph * MPH_MPS),
+        event("line_set", 1, rod_id="rod-1", setting_m=30.0),
+        event("line_set", 1, rod_id="rod-2", setting_m=20.0),
+        event("line_set", 1, rod_id="rod-3", setting_m=4.0),
+        event("line_set", 1, rod_id="rod-4", setting_m=9.0),
+        *more, **changes,
+    )
+
+
+@pytest.mark.parametrize(
+    ("species", "degf", "method"),
+    [
+        ("trout", 48.5, "cover_water"), ("trout", 51.0, "trout_warming"),
+        ("trout", 50.0, "trout_warming"), ("trout", 56.0, "trout_comfort"),
+        ("trout", 64.0, "trout_deep"), ("trout", 71.0, "trout_hot"),
+        ("kokanee", 48.5, "stay_slow"), ("kokanee", 52.0, "kokanee_top"),
+        ("kokanee", 62.0, "kokanee_deep"), ("kokanee", 70.0, "kokanee_hot"),
+        ("striper", 50.0, "striper_cold"), ("striper", 60.0, "striper_active"),
+    ],
+)
+def test_surface_temperature_decides_the_method(species, degf: float, method: str):
+    found = method_of_the_hour(species=species, surface_degc=degc_from_degf(degf))
+    assert found.id == method
+    assert found.school
+
+
+def test_cold_morning_has_two_schools_and_the_user_picks():
+    # Trout in cold spring cover water by default, kokanee stay slow; either may be chosen.
+    cold = degc_from_degf(48.5)
+    fast = method_of_the_hour(species="trout", surface_degc=cold)
+    slow = method_of_the_hour(species="trout", surface_degc=cold, cold_school="stay_slow")
+    assert (fast.speed_low_mps / MPH_MPS, fast.speed_high_mps / MPH_MPS) == pytest.approx((2.7, 3.5))
+    assert slow.speed_high_mps < fast.speed_low_mps
+    assert set(fast.alternatives) == {"cover_water", "stay_slow"}
+
+
+def test_choice_of_school_means_nothing_once_it_is_warm():
+    warm = degc_from_degf(52.0)
+    assert method_of_the_hour(species="trout", surface_degc=warm, cold_school="stay_slow").id == "trout_warming"
+
+
+def test_hot_water_warns_against_catch_and_release():
+    # Common practice: above about 68 °F trout and salmon should not be played and released.
+    for species in ("trout", "kokanee"):
+        assert "68" in method_of_the_hour(species=species, surface_degc=degc_from_degf(70.0)).caution
+        assert not method_of_the_hour(species=species, surface_degc=degc_from_degf(60.0)).caution
+
+
+def test_comfort_depths_follow_the_profile():
+    # 60 °F at the surface falling evenly to 40 °F at 20 m: 50 °F is at 10 m.
+    profile = [(0.0, degc_from_degf(60.0)), (20.0, degc_from_degf(40.0))]
+    top, base = comfort_depths_m(profile, comfort_band_degc("trout"), bottom_m=30.0)
+    assert top == pytest.approx(0.0)
+    assert base == pytest.approx(10.0, abs=1.01)
+
+
+def test_comfort_depths_are_unknown_without_a_profile():
+    assert comfort_depths_m([(0.0, 12.0)], comfort_band_degc("trout"), bottom_m=30.0) is None
+
+
+def test_shared_window_is_the_overlap_or_closed():
+    def one(low: float, high: float) -> SpeedRange:
+        return SpeedRange(low_mps=low, high_mps=high)
+    window = shared_window([one(0.4, 0.9), one(0.6, 1.4)])
+    assert (window.low_mps, window.high_mps, window.is_open) == (0.6, 0.9, True)
+    assert not shared_window([one(0.4, 0.6), one(0.7, 1.4)]).is_open
+    assert shared_window([]) is None
+    assert [verdict(one(0.5, 1.0), speed) for speed in (0.4, 0.5, 1.0, 1.1)] == [
+        "too_slow", "works", "works", "too_fast",
+    ]
+
+
+def test_lure_is_run_above_the_mark_but_in_the_water():
+    # Common practice: marks at 46 ft, ball at 44.
+    assert depth_to_fish(46 * FOOT_M, above_mark_m=2 * FOOT_M, bottom_m=60.0) == pytest.approx(44 * FOOT_M)
+    assert depth_to_fish(0.4, above_mark_m=0.6, bottom_m=60.0) > 0.0
+    assert depth_to_fish(19.9, above_mark_m=-1.0, bottom_m=20.0) <= 20.0
+
+
+def test_marks_near_each_other_are_one_band_and_old_ones_are_forgotten():
+    opened = session(
+        event("mark_seen", 0, depth_m=4.0, count=9), event("mark_seen", 60, depth_m=5.0, count=2),
+        event("mark_seen", 65, depth_m=5.6, count=1), event("mark_seen", 66, depth_m=12.0, count=1),
+    )
+    bands = marked_bands(opened.state.marks, at(70))
+    assert [band.count for band in bands] == [3, 1]
+    assert bands[0].depth_m == pytest.approx((5.0 * 2 + 5.6) / 3)
+
+
+def test_speed_outside_the_shared_window_is_the_first_thing_to_mend():
+    move = fishing(mph=2.6).view(at(30)).move
+    assert move.basis == "working_range"
+    assert move.answer.change.speed_changed.speed_mps == pytest.approx(1.6 * MPH_MPS)
+
+
+def test_marks_that_no_lure_runs_near_are_fished_from_just_above():
+    opened = fishing(event("mark_seen", 20, depth_m=14.0, count=3))
+    move = opened.view(at(25)).move
+    assert (move.basis, move.answer.kind) == ("marks", "depth")
+    line = move.answer.change.line_set
+    assert line.wanted_depth_m == pytest.approx(14.0 - 2 * FOOT_M)
+    # The number it gives really puts the lure there.
+    assert opened.where(rod_id=line.rod_id, setting_m=line.setting_m).depth_m == pytest.approx(line.wanted_depth_m, abs=0.01)
+    # Precise gear first: a downrigger is moved in a minute, leadcore in four.
+    assert line.rod_id in ("rod-3", "rod-4")
+
+
+def test_user_s_own_offset_is_used():
+    opened = fishing(event("offset_chosen", 1, above_mark_m=1.5), event("mark_seen", 20, depth_m=14.0))
+    assert opened.view(at(25)).move.answer.change.line_set.wanted_depth_m == pytest.approx(12.5)
+
+
+def test_taking_the_move_makes_its_change_as_one_event():
+    opened = fishing(event("mark_seen", 20, depth_m=14.0, count=3))
+    move = opened.view(at(25)).move
+    from coldwake_core.decode import encode
+
+    opened.add(event("move_taken", 25, **encode(move.answer)))
+    rod = opened.state.rods[move.answer.rod_id]
+    assert rod.wanted_depth_m == pytest.approx(move.answer.change.line_set.wanted_depth_m)
+    assert opened.view(at(26)).judged[0].result.verdict == "too_early"
+
+
+def test_move_that_was_put_off_stays_away_for_a_while():
+    from coldwake_core.decode import encode
+
+    opened = fishing(mph=2.6)
+    move = opened.view(at(30)).move
+    opened.add(event("move_refused", 30, **encode(move.answer)))
+    later = opened.view(at(40)).move
+    assert later is None or later.answer.key != move.answer.key
+    assert opened.view(at(75)).move.answer.key == move.answer.key
+
+
+def test_evidence_speaks_only_when_it_is_strong():
+    hits = [event("hit", 20 + i, rod_id="rod-3") for i in range(2)]
+    weak = fishing(*hits).view(at(100))
+    assert weak.comparison.result.verdict == "too_early"
+    assert weak.move is None or weak.move.basis != "evidence"
+    hits = [event("hit", 20 + 5 * i, rod_id="rod-3") for i in range(12)]
+    strong = fishing(*hits).view(at(100))
+    assert strong.comparison.ahead_rod_id == "rod-3"
+    assert strong.move.basis == "evidence"
+    assert strong.move.answer.change.rod_rigged.lure_id == "thin-copper"
+    assert strong.move.probability > 0.9
+
+
+def test_dry_rods_over_marked_fish_change_colour():
+    # Common practice: marks seen, speed right, no bite: change colour before the next pass.
+    depths = {"rod-3": 4.0}
+    opened = fishing(event("mark_seen", 28, depth_m=depths["rod-3"] + 1.3, count=2))
+    move = opened.view(at(40)).move
+    assert move.answer.kind == "colour"
+    old = opened.state.rods[move.answer.rod_id].setup.lure_id
+    lures = opened.trip.outfit
+    new = lures.lure(move.answer.change.rod_rigged.lure_id)
+    assert new.name == lures.lure(old).name
+    assert new.colour != lures.lure(old).colour
+
+
+def test_nothing_is_suggested_with_no_line_out_or_after_the_end():
+    assert session().view(at(5)).move is None
+    assert fishing(event("trip_ended", 50), mph=2.6).view(at(60)).move is None
+
+
+def test_view_shows_rods_from_port_to_starboard_with_their_clocks():
+    view = fishing().view(at(30))
+    assert [rod.side_m for rod in view.rods] == sorted(rod.side_m for rod in view.rods)
+    by_id = {rod.id: rod for rod in view.rods}
+    assert by_id["rod-3"].soak_since_s == at(1)
+    assert by_id["rod-5"].line is None
+    # A clock for bait only where something is baited.
+    assert by_id["rod-1"].bait_since_s is None
+    assert by_id["rod-2"].bait_since_s is not None
+
+
+def test_lure_below_a_risen_bottom_shows_negative_clearance():
+    view = fishing(event("sounded", 5, bottom_m=6.0)).view(at(6))
+    deep = next(rod for rod in view.rods if rod.id == "rod-4")
+    assert deep.line.clearance_m < 0.0

@@ -1,0 +1,80 @@
+"""The door: JSON in, JSON out, and errors as data."""
+
+from __future__ import annotations
+
+import json
+import subprocess
+import sys
+from typing import Any
+
+from tackle import ROOT
+from trip_cases import at, event, rigged, trip_document
+
+from coldwake_core.bridge import Bridge
+
+
+def call(bridge: Bridge, name: str, **args: Any) -> dict[str, Any]:
+    answer: dict[str, Any] = json.loads(bridge.call(json.dumps({"call": name, "args": args})))
+    return answer
+
+
+def opened() -> Bridge:
+    bridge = Bridge()
+    events = [*rigged(), event("line_set", 1, rod_id="rod-3", setting_m=5.0)]
+    assert call(bridge, "open", trip=trip_document(), events=events)["value"] == 7
+    return bridge
+
+
+def test_view_comes_back_as_json():
+    view = call(opened(), "view", now_s=at(10))["value"]
+    assert len(view["rods"]) == 6
+    assert view["rods"][2]["line"]["number"]["kind"] == "counter"
+
+
+def test_number_for_a_depth_puts_the_lure_there():
+    bridge = opened()
+    line = call(bridge, "number_for", rod_id="rod-3", depth_m=9.0)["value"]
+    assert abs(line["depth_m"] - 9.0) < 0.01
+    again = call(bridge, "where", rod_id="rod-3", setting_m=line["number"]["setting_m"])["value"]
+    assert again["depth_m"] == line["depth_m"]
+
+
+def test_lines_at_another_speed_keep_the_numbers():
+    lines = call(opened(), "lines_at", speed_mps=1.2)["value"]
+    assert [line["number"]["setting_m"] for line in lines] == [5.0]
+
+
+def test_errors_are_data_that_name_the_field():
+    bridge = opened()
+    below = call(bridge, "number_for", rod_id="rod-3", depth_m=25.0)
+    assert (below["ok"], below["error"]["field"]) == (False, "depth_m")
+    deep = call(bridge, "number_for", rod_id="rod-1", depth_m=19.0)
+    assert deep["error"]["code"] == "no_solution"
+    assert 0.0 < deep["error"]["limit"] < 19.0
+    assert call(bridge, "lines_at", speed_mps=-1)["error"]["field"] == "speed_mps"
+    assert call(bridge, "dance")["error"]["field"] == "call"
+    assert call(Bridge(), "view", now_s=at(1))["error"]["field"] == "call"
+
+
+def test_replacing_the_events_forgets_what_was_added():
+    bridge = opened()
+    call(bridge, "add", event=event("hit", 2, rod_id="rod-3"))
+    call(bridge, "replace", events=rigged())
+    view = call(bridge, "view", now_s=at(10))["value"]
+    assert all(rod["tally"]["hits"] == 0 and rod["line"] is None for rod in view["rods"])
+
+
+def test_browser_part_runs_with_the_standard_library_alone():
+    program = (
+        "import sys\n"
+        "for name in ('numpy', 'scipy', 'django', 'rest_framework'): sys.modules[name] = None\n"
+        "import coldwake_core.bridge, pkgutil, coldwake_core\n"
+        "for module in pkgutil.walk_packages(coldwake_core.__path__, 'coldwake_core.'):\n"
+        "    __import__(module.name)\n"
+        "print('ok')"
+    )
+    run = subprocess.run(
+        [sys.executable, "-S", "-c", program], capture_output=True, text=True,
+        env={"PYTHONPATH": str(ROOT / "core/src")}, check=False,
+    )
+    assert run.stdout.strip() == "ok", run.stderr
