@@ -123,5 +123,5 @@ SPECTACULAR_SETTINGS = {
     "DESCRIPTION": "Trips, their events, and what they add up to. Lengths in m, speeds in m/s.",
     "SERVE_PERMISSIONS": ["rest_framework.permissions.AllowAny"],
     "COMPONENT_SPLIT_REQUEST": False,
-    "POSTPROCESSING_HOOKS": ["drf_spectacular.hooks.postprocess_schema_enums"],
+    "POSTPROCESSING_HOOKS": ["config.schema.loosen_payloads"],
 }

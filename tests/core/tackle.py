@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-from pathlib import Path
 from typing import Any
 
 from coldwake_core.constants import COLOUR_M, FOOT_M, INCH_M, OUNCE_KG, POUND_KG
@@ -11,8 +10,8 @@ from coldwake_core.lines.bodies import Ball, plate_body, plug_body, soft_body
 from coldwake_core.lines.materials import MATERIALS
 from coldwake_core.lines.rigs import DownriggerRig, LineRig
 from coldwake_core.water.fresh import Water
+from paths import ROOT
 
-ROOT = Path(__file__).resolve().parents[2]
 COLD = Water.at_degc(10.0)
 TIP_M = 1.2
 

@@ -7,10 +7,10 @@ import subprocess
 import sys
 from typing import Any
 
-from tackle import ROOT
 from trip_cases import at, event, rigged, trip_document
 
 from coldwake_core.bridge import Bridge
+from paths import ROOT
 
 
 def call(bridge: Bridge, name: str, **args: Any) -> dict[str, Any]:

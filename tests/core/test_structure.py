@@ -9,9 +9,9 @@ from importlib import import_module
 from pathlib import Path
 
 import pytest
-from tackle import ROOT
 
 import coldwake_core
+from paths import ROOT
 
 CORE = ROOT / "core/src/coldwake_core"
 LAYERS = ["constants", "errors", "checks", "decode", "water", "lines", "gear", "record", "sonar", "evidence", "advice", "fish", "bridge"]

@@ -238,14 +238,6 @@ export interface components {
             works: components["schemas"]["SpeedRange"];
             gives_action: boolean;
         };
-        /**
-         * @description * `school` - school
-         *     * `marks` - marks
-         *     * `evidence` - evidence
-         *     * `working_range` - working_range
-         * @enum {string}
-         */
-        BasisEnum: "school" | "marks" | "evidence" | "working_range";
         /** @description Something to choose from. */
         ChoiceRow: {
             id: number;
@@ -284,7 +276,28 @@ export interface components {
             id: string;
             /** Format: double */
             at_s: number;
-            type: components["schemas"]["TypeEnum"];
+            /**
+             * @description * `rod_rigged` - rod_rigged
+             *     * `line_set` - line_set
+             *     * `line_in` - line_in
+             *     * `bait_checked` - bait_checked
+             *     * `hit` - hit
+             *     * `hooked` - hooked
+             *     * `landed` - landed
+             *     * `lost` - lost
+             *     * `speed_changed` - speed_changed
+             *     * `temperature_read` - temperature_read
+             *     * `mark_seen` - mark_seen
+             *     * `sounded` - sounded
+             *     * `offset_chosen` - offset_chosen
+             *     * `school_chosen` - school_chosen
+             *     * `move_taken` - move_taken
+             *     * `move_refused` - move_refused
+             *     * `undone` - undone
+             *     * `trip_ended` - trip_ended
+             * @enum {string}
+             */
+            type: "rod_rigged" | "line_set" | "line_in" | "bait_checked" | "hit" | "hooked" | "landed" | "lost" | "speed_changed" | "temperature_read" | "mark_seen" | "sounded" | "offset_chosen" | "school_chosen" | "move_taken" | "move_refused" | "undone" | "trip_ended";
             payload: components["schemas"]["EventPayload"];
         };
         /** @description Events to append, all or none. */
@@ -335,13 +348,6 @@ export interface components {
             after: components["schemas"]["Exposure"];
             result: components["schemas"]["RateComparison"];
         };
-        /**
-         * @description * `flat` - flat
-         *     * `leadcore` - leadcore
-         *     * `downrigger` - downrigger
-         * @enum {string}
-         */
-        KindD52Enum: "flat" | "leadcore" | "downrigger";
         /** @description A fish in the net. */
         Landed: {
             rod_id: string;
@@ -351,7 +357,13 @@ export interface components {
         };
         /** @description The number to put on reel or counter. */
         LineNumber: {
-            kind: components["schemas"]["LineNumberKindEnum"];
+            /**
+             * @description * `line_out` - line_out
+             *     * `colours` - colours
+             *     * `counter` - counter
+             * @enum {string}
+             */
+            kind: "line_out" | "colours" | "counter";
             /** Format: double */
             setting_m: number;
             colours?: number;
@@ -360,13 +372,6 @@ export interface components {
             /** Format: double */
             backing_m?: number;
         };
-        /**
-         * @description * `line_out` - line_out
-         *     * `colours` - colours
-         *     * `counter` - counter
-         * @enum {string}
-         */
-        LineNumberKindEnum: "line_out" | "colours" | "counter";
         /** @description A line let out to a number. ``wanted_depth_m`` is the depth it was set for, if any. */
         LineSet: {
             rod_id: string;
@@ -379,7 +384,13 @@ export interface components {
         LineSpec: {
             id: string;
             name: string;
-            kind: components["schemas"]["KindD52Enum"];
+            /**
+             * @description * `flat` - flat
+             *     * `leadcore` - leadcore
+             *     * `downrigger` - downrigger
+             * @enum {string}
+             */
+            kind: "flat" | "leadcore" | "downrigger";
             material_id: string;
             /** Format: double */
             length_m: number;
@@ -390,14 +401,6 @@ export interface components {
             /** Format: double */
             leader_length_m?: number;
         };
-        /**
-         * @description * `none` - none
-         *     * `small` - small
-         *     * `medium` - medium
-         *     * `deep` - deep
-         * @enum {string}
-         */
-        LipEnum: "none" | "small" | "medium" | "deep";
         /** @description Name and password. */
         Login: {
             username: string;
@@ -408,7 +411,13 @@ export interface components {
             id: string;
             name: string;
             colour: string;
-            kind: components["schemas"]["LureKindEnum"];
+            /**
+             * @description * `plug` - plug
+             *     * `spoon` - spoon
+             *     * `soft` - soft
+             * @enum {string}
+             */
+            kind: "plug" | "spoon" | "soft";
             /** Format: double */
             length_m: number;
             /** Format: double */
@@ -417,16 +426,16 @@ export interface components {
             mass_kg: number;
             works: components["schemas"]["SpeedRange"];
             own_action: boolean;
-            lip?: components["schemas"]["LipEnum"];
+            /**
+             * @description * `none` - none
+             *     * `small` - small
+             *     * `medium` - medium
+             *     * `deep` - deep
+             * @enum {string}
+             */
+            lip?: "none" | "small" | "medium" | "deep";
             takes_bait?: boolean;
         };
-        /**
-         * @description * `plug` - plug
-         *     * `spoon` - spoon
-         *     * `soft` - soft
-         * @enum {string}
-         */
-        LureKindEnum: "plug" | "spoon" | "soft";
         /** @description A fish, or a school, on the sonar. */
         MarkSeen: {
             /** Format: double */
@@ -472,7 +481,14 @@ export interface components {
         Move: {
             answer: components["schemas"]["MoveAnswered"];
             reason: string;
-            basis: components["schemas"]["BasisEnum"];
+            /**
+             * @description * `school` - school
+             *     * `marks` - marks
+             *     * `evidence` - evidence
+             *     * `working_range` - working_range
+             * @enum {string}
+             */
+            basis: "school" | "marks" | "evidence" | "working_range";
             source: string;
             /** Format: double */
             cost_min: number;
@@ -484,20 +500,19 @@ export interface components {
         /** @description A suggested move, taken or put off. Taking it makes its change. */
         MoveAnswered: {
             key: string;
-            kind: components["schemas"]["MoveAnsweredKindEnum"];
+            /**
+             * @description * `speed` - speed
+             *     * `depth` - depth
+             *     * `copy` - copy
+             *     * `colour` - colour
+             *     * `tackle` - tackle
+             * @enum {string}
+             */
+            kind: "speed" | "depth" | "copy" | "colour" | "tackle";
             title: string;
             change: components["schemas"]["MoveChange"];
             rod_id?: string | null;
         };
-        /**
-         * @description * `speed` - speed
-         *     * `depth` - depth
-         *     * `copy` - copy
-         *     * `colour` - colour
-         *     * `tackle` - tackle
-         * @enum {string}
-         */
-        MoveAnsweredKindEnum: "speed" | "depth" | "copy" | "colour" | "tackle";
         /** @description What a move does: exactly one of the three. */
         MoveChange: {
             line_set?: components["schemas"]["LineSet"] | null;
@@ -509,10 +524,14 @@ export interface components {
             name: string;
             water_id: number;
             outfit_id: number;
-            species: components["schemas"]["SpeciesEnum"];
+            /**
+             * @description * `trout` - trout
+             *     * `kokanee` - kokanee
+             *     * `striper` - striper
+             * @enum {string}
+             */
+            species: "trout" | "kokanee" | "striper";
         };
-        /** @enum {unknown} */
-        NullEnum: null;
         /** @description How far above marks the user wants lures. */
         OffsetChosen: {
             /** Format: double */
@@ -533,7 +552,12 @@ export interface components {
         Place: {
             id: string;
             name: string;
-            kind: components["schemas"]["PlaceKindEnum"];
+            /**
+             * @description * `holder` - holder
+             *     * `downrigger` - downrigger
+             * @enum {string}
+             */
+            kind: "holder" | "downrigger";
             /** Format: double */
             side_m: number;
             /** Format: double */
@@ -546,50 +570,53 @@ export interface components {
             /** Format: double */
             ball_kg?: number;
         };
-        /**
-         * @description * `holder` - holder
-         *     * `downrigger` - downrigger
-         * @enum {string}
-         */
-        PlaceKindEnum: "holder" | "downrigger";
         /** @description How probable it is that one rate is higher than another. */
         RateComparison: {
             /** Format: double */
             probability: number;
-            verdict: components["schemas"]["RateComparisonVerdictEnum"];
+            /**
+             * @description * `better` - better
+             *     * `leaning_better` - leaning_better
+             *     * `too_early` - too_early
+             *     * `leaning_worse` - leaning_worse
+             *     * `worse` - worse
+             * @enum {string}
+             */
+            verdict: "better" | "leaning_better" | "too_early" | "leaning_worse" | "worse";
         };
-        /**
-         * @description * `better` - better
-         *     * `leaning_better` - leaning_better
-         *     * `too_early` - too_early
-         *     * `leaning_worse` - leaning_worse
-         *     * `worse` - worse
-         * @enum {string}
-         */
-        RateComparisonVerdictEnum: "better" | "leaning_better" | "too_early" | "leaning_worse" | "worse";
         /** @description Something on the ribbon of the day. */
         RibbonMark: {
             /** Format: double */
             at_s: number;
-            kind: components["schemas"]["RibbonMarkKindEnum"];
+            /**
+             * @description * `hit` - hit
+             *     * `hooked` - hooked
+             *     * `landed` - landed
+             *     * `lost` - lost
+             *     * `move_taken` - move_taken
+             *     * `move_refused` - move_refused
+             * @enum {string}
+             */
+            kind: "hit" | "hooked" | "landed" | "lost" | "move_taken" | "move_refused";
             rod_id: string | null;
             text: string;
         };
-        /**
-         * @description * `hit` - hit
-         *     * `hooked` - hooked
-         *     * `landed` - landed
-         *     * `lost` - lost
-         *     * `move_taken` - move_taken
-         *     * `move_refused` - move_refused
-         * @enum {string}
-         */
-        RibbonMarkKindEnum: "hit" | "hooked" | "landed" | "lost" | "move_taken" | "move_refused";
         /** @description A rod. What is on it and where it stands are other things. */
         Rod: {
             id: string;
             name: string;
-            shape: components["schemas"]["ShapeEnum"];
+            /**
+             * @description * `circle` - circle
+             *     * `triangle` - triangle
+             *     * `square` - square
+             *     * `diamond` - diamond
+             *     * `pentagon` - pentagon
+             *     * `hexagon` - hexagon
+             *     * `star` - star
+             *     * `cross` - cross
+             * @enum {string}
+             */
+            shape: "circle" | "triangle" | "square" | "diamond" | "pentagon" | "hexagon" | "star" | "cross";
         };
         /** @description Where a rod's lure is at a speed. */
         RodLine: {
@@ -602,7 +629,13 @@ export interface components {
             /** Format: double */
             trail_m: number;
             at_surface: boolean;
-            verdict: components["schemas"]["Verdict47bEnum"];
+            /**
+             * @description * `works` - works
+             *     * `too_slow` - too_slow
+             *     * `too_fast` - too_fast
+             * @enum {string}
+             */
+            verdict: "works" | "too_slow" | "too_fast";
             /** Format: double */
             clearance_m: number;
             paths: number[][][];
@@ -637,17 +670,46 @@ export interface components {
         RodView: {
             id: string;
             name: string;
-            shape: components["schemas"]["ShapeEnum"];
-            kind: (components["schemas"]["KindD52Enum"] | components["schemas"]["NullEnum"]) | null;
+            /**
+             * @description * `circle` - circle
+             *     * `triangle` - triangle
+             *     * `square` - square
+             *     * `diamond` - diamond
+             *     * `pentagon` - pentagon
+             *     * `hexagon` - hexagon
+             *     * `star` - star
+             *     * `cross` - cross
+             * @enum {string}
+             */
+            shape: "circle" | "triangle" | "square" | "diamond" | "pentagon" | "hexagon" | "star" | "cross";
+            /**
+             * @description * `flat` - flat
+             *     * `leadcore` - leadcore
+             *     * `downrigger` - downrigger
+             * @enum {string|null}
+             */
+            kind: "flat" | "leadcore" | "downrigger" | null;
             place_name: string;
             /** Format: double */
             side_m: number;
             /** Format: double */
             tip_height_m: number;
             recipe: string;
-            status: components["schemas"]["StatusEnum"];
+            /**
+             * @description * `in` - in
+             *     * `fishing` - fishing
+             *     * `fish_on` - fish_on
+             * @enum {string}
+             */
+            status: "in" | "fishing" | "fish_on";
             works: components["schemas"]["SpeedRange"] | null;
-            verdict: (components["schemas"]["Verdict47bEnum"] | components["schemas"]["NullEnum"]) | null;
+            /**
+             * @description * `works` - works
+             *     * `too_slow` - too_slow
+             *     * `too_fast` - too_fast
+             * @enum {string|null}
+             */
+            verdict: "works" | "too_slow" | "too_fast" | null;
             /** Format: double */
             soak_since_s: number | null;
             /** Format: double */
@@ -662,7 +724,11 @@ export interface components {
         };
         /** @description Which school the user follows where practitioners differ. */
         SchoolChosen: {
-            topic: components["schemas"]["TopicEnum"];
+            /**
+             * @description * `cold_morning` - cold_morning
+             * @enum {string}
+             */
+            topic: "cold_morning";
             school: string;
         };
         /** @description Who is logged in, and whether the demo account can be used from this browser. */
@@ -670,30 +736,11 @@ export interface components {
             username: string | null;
             demo_offered: boolean;
         };
-        /**
-         * @description * `circle` - circle
-         *     * `triangle` - triangle
-         *     * `square` - square
-         *     * `diamond` - diamond
-         *     * `pentagon` - pentagon
-         *     * `hexagon` - hexagon
-         *     * `star` - star
-         *     * `cross` - cross
-         * @enum {string}
-         */
-        ShapeEnum: "circle" | "triangle" | "square" | "diamond" | "pentagon" | "hexagon" | "star" | "cross";
         /** @description Depth of the bottom under the boat. */
         Sounded: {
             /** Format: double */
             bottom_m: number;
         };
-        /**
-         * @description * `trout` - trout
-         *     * `kokanee` - kokanee
-         *     * `striper` - striper
-         * @enum {string}
-         */
-        SpeciesEnum: "trout" | "kokanee" | "striper";
         /** @description The boat's speed through the water. */
         SpeedChanged: {
             /** Format: double */
@@ -714,13 +761,6 @@ export interface components {
             high_mps: number;
             is_open: boolean;
         };
-        /**
-         * @description * `in` - in
-         *     * `fishing` - fishing
-         *     * `fish_on` - fish_on
-         * @enum {string}
-         */
-        StatusEnum: "in" | "fishing" | "fish_on";
         /** @description The light of the day, seconds since 1970-01-01 UTC. */
         Sun: {
             /** Format: double */
@@ -748,17 +788,18 @@ export interface components {
             /** Format: double */
             depth_m?: number;
         };
-        /**
-         * @description * `cold_morning` - cold_morning
-         * @enum {string}
-         */
-        TopicEnum: "cold_morning";
         /** @description A trip, apart from its events. */
         Trip: {
             id: string;
             name: string;
             water_name: string;
-            species: components["schemas"]["SpeciesEnum"];
+            /**
+             * @description * `trout` - trout
+             *     * `kokanee` - kokanee
+             *     * `striper` - striper
+             * @enum {string}
+             */
+            species: "trout" | "kokanee" | "striper";
             /** Format: double */
             started_at_s: number;
             utc_offset_min: number;
@@ -791,39 +832,10 @@ export interface components {
             started_at_s: number;
             is_ended: boolean;
         };
-        /**
-         * @description * `rod_rigged` - rod_rigged
-         *     * `line_set` - line_set
-         *     * `line_in` - line_in
-         *     * `bait_checked` - bait_checked
-         *     * `hit` - hit
-         *     * `hooked` - hooked
-         *     * `landed` - landed
-         *     * `lost` - lost
-         *     * `speed_changed` - speed_changed
-         *     * `temperature_read` - temperature_read
-         *     * `mark_seen` - mark_seen
-         *     * `sounded` - sounded
-         *     * `offset_chosen` - offset_chosen
-         *     * `school_chosen` - school_chosen
-         *     * `move_taken` - move_taken
-         *     * `move_refused` - move_refused
-         *     * `undone` - undone
-         *     * `trip_ended` - trip_ended
-         * @enum {string}
-         */
-        TypeEnum: "rod_rigged" | "line_set" | "line_in" | "bait_checked" | "hit" | "hooked" | "landed" | "lost" | "speed_changed" | "temperature_read" | "mark_seen" | "sounded" | "offset_chosen" | "school_chosen" | "move_taken" | "move_refused" | "undone" | "trip_ended";
         /** @description Another event taken back. An undoing can itself be undone. */
         Undone: {
             event_id: string;
         };
-        /**
-         * @description * `works` - works
-         *     * `too_slow` - too_slow
-         *     * `too_fast` - too_fast
-         * @enum {string}
-         */
-        Verdict47bEnum: "works" | "too_slow" | "too_fast";
     };
     responses: never;
     parameters: never;

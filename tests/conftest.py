@@ -1,0 +1,52 @@
+"""Shared fixtures: settings that write nowhere near the user's data."""
+
+from __future__ import annotations
+
+import os
+import tempfile
+from typing import Any
+
+import pytest
+
+os.environ.setdefault("COLDWAKE_VAR", tempfile.mkdtemp(prefix="coldwake-test-"))
+os.environ["COLDWAKE_DEMO"] = "1"
+# Playwright's own loop runs in the thread that sets up the database.
+os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
+
+
+@pytest.fixture
+def demo(db: None) -> Any:
+    """The demo's open trip, loaded as the README's command loads it."""
+    from django.core.management import call_command
+
+    from trips.models import Trip
+
+    call_command("load_demo", verbosity=0)
+    return Trip.objects.get(name="April morning")
+
+
+@pytest.fixture
+def user(demo: Any) -> Any:
+    """The demo account."""
+    return demo.owner
+
+
+@pytest.fixture
+def client_in(user: Any) -> Any:
+    """An API client logged in to the demo account."""
+    from rest_framework.test import APIClient
+
+    client = APIClient()
+    client.force_login(user)
+    return client
+
+
+@pytest.fixture
+def stranger(db: None) -> Any:
+    """An API client of another user."""
+    from django.contrib.auth import get_user_model
+    from rest_framework.test import APIClient
+
+    client = APIClient()
+    client.force_login(get_user_model().objects.create_user("stranger", password="long-enough-1"))
+    return client
