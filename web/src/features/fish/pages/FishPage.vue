@@ -131,8 +131,7 @@ onBeforeUnmount(() => {
           <span class="label">{{ store.trip.name }} · {{ store.trip.species }}</span>
         </div>
         <div class="reading">
-          <span class="figure">{{ formatClock(clock, store.trip.utc_offset_min) }}</span
-          ><span class="label">at the water</span>
+          <span class="figure">{{ formatClock(clock, store.trip.utc_offset_min) }}</span><span class="label">at the water</span>
         </div>
         <button class="reading tap" data-test="temperature" @click="acts.dialog.value = 'temperature'">
           <span class="figure">{{ view.surface_degc === null ? '–' : formatTemperature(view.surface_degc, display.units) }}</span><span

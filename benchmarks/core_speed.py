@@ -1,0 +1,87 @@
+"""How fast the core solves a spread, and how near an independent reference it comes.
+
+Run: PYTHONPATH=tests:tests/core .venv/bin/python benchmarks/core_speed.py
+"""
+
+from __future__ import annotations
+
+import statistics
+import time
+from collections.abc import Callable
+
+from coldwake_core.constants import MPH_MPS
+from coldwake_core.lines.bodies import EndLoad
+from coldwake_core.lines.doubt import solve_with_doubt
+from coldwake_core.lines.rigs import LineRig
+from coldwake_core.lines.towed import integrate_line
+from reference import reference_end
+from tackle import (
+    COLD,
+    FLOATING_MINNOW,
+    FLY,
+    HEAVY_SPOON,
+    STRIPER_PLUG,
+    downrigger,
+    flat,
+    leadcore,
+)
+
+SPREAD = [
+    flat("mono-12", FLOATING_MINNOW), flat("mono-8", FLY), flat("mono-10", HEAVY_SPOON),
+    flat("braid-30", STRIPER_PLUG), leadcore(), leadcore("leadcore-27"), downrigger(),
+    downrigger(6.0),
+]
+
+
+def milliseconds(act: Callable[[float], object], runs: int = 40) -> tuple[float, float]:
+    """Return median and 95th percentile over runs, each at a speed not seen before."""
+    times = []
+    for run in range(runs + 5):
+        speed = (1.0 + 0.03 * run) * MPH_MPS
+        start = time.perf_counter()
+        act(speed)
+        times.append((time.perf_counter() - start) * 1e3)
+    times = sorted(times[5:])
+    return statistics.median(times), times[int(0.95 * len(times))]
+
+
+def plain(speed: float) -> None:
+    for rig in SPREAD:
+        rig.solve(speed, COLD).place(14.0)
+
+
+def with_doubt(speed: float) -> None:
+    for rig in SPREAD:
+        solve_with_doubt(rig, speed, COLD).place(14.0)
+
+
+def worst_error() -> float:
+    """Return the greatest relative error of depth against the reference."""
+    worst = 0.0
+    for rig in SPREAD:
+        if not isinstance(rig, LineRig):
+            continue
+        for mph in (1.0, 1.5, 2.0, 3.0):
+            speed = mph * MPH_MPS
+            load = EndLoad(0.0, 0.0)
+            for body in rig.bodies:
+                load = load + body.load(speed, COLD)
+            segments = [m.segment(length, water=COLD) for m, length in rig.stretches]
+            options = {
+                "tension_n": load.tension_n, "angle_rad": load.angle_rad, "speed_mps": speed,
+                "water": COLD,
+            }
+            found = integrate_line(segments, **options).points[-1].up_m
+            expected = reference_end(segments, **options)[1]
+            worst = max(worst, abs(found - expected) / max(abs(expected), 0.1))
+    return worst
+
+
+if __name__ == "__main__":
+    for name, act, budget in (("without doubt", plain, 10.0), ("with doubt", with_doubt, 40.0)):
+        median, p95 = milliseconds(act)
+        print(
+            f"8 lines re-solved {name}: median {median:.1f} ms, p95 {p95:.1f} ms, "
+            f"{median / budget:.2f} of the budget of {budget:.0f} ms"
+        )
+    print(f"greatest error of depth against the reference: {worst_error():.1e} (budget 1e-4)")

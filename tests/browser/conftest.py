@@ -1,0 +1,78 @@
+"""A real browser against a real server."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import Browser, BrowserContext, Page, Playwright
+
+from running import RunningServer
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args(browser_type_launch_args: dict[str, Any]) -> dict[str, Any]:
+    """Debian's Chromium; a browser download of its own is not to be had."""
+    return {
+        **browser_type_launch_args, "executable_path": "/usr/bin/chromium",
+        "args": ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update"],
+    }
+
+
+@pytest.fixture(scope="session", autouse=True)
+def test_ids(playwright: Playwright) -> None:
+    """Elements are named for tests by data-test."""
+    playwright.selectors.set_test_id_attribute("data-test")
+
+
+@pytest.fixture(scope="session")
+def loaded_demo(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """The demo, loaded once and copied for every test."""
+    place = tmp_path_factory.mktemp("demo")
+    RunningServer(place)
+    return place
+
+
+@pytest.fixture
+def server(tmp_path: Path, loaded_demo: Path) -> Iterator[RunningServer]:
+    """A server with the demo loaded, for one test."""
+    running = RunningServer(tmp_path, template=loaded_demo)
+    running.start()
+    yield running
+    running.stop()
+
+
+@pytest.fixture
+def make_context(browser: Browser) -> Iterator[Any]:
+    """Make contexts of a size."""
+    made: list[BrowserContext] = []
+
+    def make(width: int = 1280, height: int = 800) -> BrowserContext:
+        context = browser.new_context(
+            viewport={"width": width, "height": height}, reduced_motion="reduce"
+        )
+        made.append(context)
+        return context
+
+    yield make
+    for context in made:
+        context.close()
+
+
+def open_demo(page: Page, url: str, *, ready: bool = True) -> None:
+    """Sign in with the demo's button and wait until Fish is there."""
+    page.goto(url)
+    page.get_by_test_id("demo").click()
+    page.locator("[data-test=water-column] svg").wait_for()
+    if ready:
+        page.locator("[data-state=ready]").wait_for(timeout=60_000)
+
+
+@pytest.fixture
+def fish(make_context: Any, server: RunningServer) -> Page:
+    """Fish, open on the demo trip, the core in the browser ready."""
+    page: Page = make_context().new_page()
+    open_demo(page, server.url)
+    return page

@@ -1,0 +1,172 @@
+"""Around the main job: no link, no worker, other screens, and nothing fetched from elsewhere."""
+
+from __future__ import annotations
+
+import re
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from conftest import open_demo
+from paths import ROOT
+from running import ApiUser, RunningServer
+
+
+def test_taps_without_a_link_are_kept_here_and_delivered_exactly_once(fish: Page, server: RunningServer):
+    fish.context.set_offline(True)
+    for _ in range(3):
+        fish.get_by_test_id("hit-rod-2").click()
+    expect(fish.get_by_test_id("tally-rod-2")).to_contain_text("5 hits")
+    expect(fish.get_by_test_id("link")).to_have_attribute("data-down", "true")
+    expect(fish.get_by_test_id("link")).to_contain_text("3 waiting here")
+    fish.context.set_offline(False)
+    expect(fish.get_by_test_id("link")).to_have_attribute("data-pending", "0", timeout=15_000)
+    user = ApiUser(server.url)
+    trip = user.get("/api/trips/")["trips"][0]["id"]
+    rods = {rod["id"]: rod for rod in user.get(f"/api/trips/{trip}/fish/")["rods"]}
+    assert rods["rod-2"]["tally"]["hits"] == 5
+
+
+def test_dragging_and_changing_speed_need_no_link(fish: Page):
+    fish.context.set_offline(True)
+    before = fish.get_by_test_id("lure-rod-5").get_attribute("data-depth")
+    fish.get_by_test_id("slower").click()
+    expect(fish.get_by_test_id("speed-input")).to_have_value("1.7")
+    expect(fish.get_by_test_id("lure-rod-5")).not_to_have_attribute("data-depth", before or "")
+
+
+def test_what_the_server_refuses_is_said_and_taken_out(fish: Page):
+    fish.route("**/events/", lambda route: route.fulfill(
+        status=422, content_type="application/json",
+        body='{"code":"invalid_input","field":"events[0].at_s","message":"at_s must be a time that has come","limit":null}',
+    ) if route.request.method == "POST" else route.continue_())
+    fish.get_by_test_id("hit-rod-1").click()
+    expect(fish.get_by_role("alert").filter(has_text="Not kept")).to_be_visible()
+    expect(fish.get_by_test_id("tally-rod-1")).to_contain_text("1 hit")
+    expect(fish.get_by_test_id("link")).to_have_attribute("data-pending", "0")
+
+
+def test_server_answers_while_there_is_no_worker(make_context: Any, server: RunningServer):
+    page = make_context().new_page()
+    page.route("**/*.wasm", lambda route: route.abort())
+    open_demo(page, server.url, ready=False)
+    expect(page.locator("[data-state=server]")).to_be_visible(timeout=60_000)
+    page.get_by_test_id("slower").click()
+    expect(page.get_by_test_id("speed-input")).to_have_value("1.7")
+    page.get_by_test_id("hit-rod-6").click()
+    expect(page.get_by_test_id("tally-rod-6")).to_contain_text("2 hits")
+
+
+def test_nothing_is_fetched_from_elsewhere_and_no_error_is_logged(make_context: Any, server: RunningServer):
+    page = make_context().new_page()
+    asked: list[str] = []
+    problems: list[str] = []
+    page.on("request", lambda request: asked.append(request.url))
+    page.on("console", lambda message: problems.append(message.text) if message.type == "error" else None)
+    page.on("pageerror", lambda error: problems.append(str(error)))
+    open_demo(page, server.url)
+    assert asked
+    assert [url for url in asked if not url.startswith((server.url, "data:", "blob:"))] == []
+    assert problems == []
+
+
+def test_browser_and_server_give_the_same_numbers(fish: Page, server: RunningServer):
+    user = ApiUser(server.url)
+    trip = user.get("/api/trips/")["trips"][0]["id"]
+    rods = user.get(f"/api/trips/{trip}/fish/")["rods"]
+    for rod in rods:
+        shown = float(fish.get_by_test_id(f"lure-{rod['id']}").get_attribute("data-depth") or "nan")
+        assert shown == pytest.approx(rod["line"]["depth_m"], rel=1e-12)
+
+
+def test_first_view_s_javascript_is_under_400_kb_compressed(make_context: Any, server: RunningServer):
+    page = make_context().new_page()
+    scripts: set[str] = set()
+    page.on("response", lambda r: scripts.add(r.url) if r.url.endswith(".js") and r.ok else None)
+    open_demo(page, server.url)
+    sizes = []
+    for url in scripts:
+        path = ROOT / "web/dist" / url.removeprefix(server.url + "/")
+        packed = Path(f"{path}.br")
+        sizes.append((packed if packed.exists() else path).stat().st_size)
+    assert len(sizes) >= 3
+    assert sum(sizes) < 400_000
+
+
+def test_large_files_travel_compressed_and_are_kept_by_the_browser(make_context: Any, server: RunningServer):
+    page = make_context().new_page()
+    seen: dict[str, dict[str, str]] = {}
+    page.on("response", lambda r: seen.update({r.url.rsplit(".", 1)[-1]: r.headers}))
+    open_demo(page, server.url)
+    assert seen["wasm"]["content-encoding"] == "br"
+    assert "immutable" in seen["wasm"]["cache-control"]
+    assert "immutable" in seen["bin"]["cache-control"]
+
+
+def test_phone_has_no_sideways_scroll_and_large_targets(make_context: Any, server: RunningServer):
+    page = make_context(390, 844).new_page()
+    open_demo(page, server.url)
+    assert page.evaluate("document.documentElement.scrollWidth") <= 390
+    for name in ("hit-rod-1", "hooked-rod-1", "slower", "faster", "do-it", "not-now", "add-mark", "undo"):
+        box = page.get_by_test_id(name).bounding_box()
+        assert box["height"] >= 56, name
+        assert box["width"] >= 44, name
+
+
+@pytest.mark.parametrize("theme", ["glare", "beforeDawn"])
+def test_text_on_fish_stands_out_seven_to_one(fish: Page, theme: str):
+    if theme == "beforeDawn":
+        fish.get_by_test_id("theme").click()
+    expect(fish.locator(f".v-theme--{theme}").first).to_be_visible()
+    colours = fish.evaluate(
+        """() => { const s = getComputedStyle(document.querySelector('.v-application'));
+        return Object.fromEntries(['--ink','--ink-2','--frost','--frost-2','--water','--now','--now-ink']
+          .map((n) => [n, s.getPropertyValue(n).trim()])) }"""
+    )
+
+    def luminance(colour: str) -> float:
+        # WCAG 2.1 relative luminance.
+        parts = [int(colour[i : i + 2], 16) / 255 for i in (1, 3, 5)]
+        r, g, b = (p / 12.92 if p <= 0.03928 else ((p + 0.055) / 1.055) ** 2.4 for p in parts)
+        return 0.2126 * r + 0.7152 * g + 0.0722 * b
+
+    def contrast(one: str, two: str) -> float:
+        light, dark = sorted((luminance(colours[one]), luminance(colours[two])), reverse=True)
+        return (light + 0.05) / (dark + 0.05)
+
+    for text, ground in (("--ink", "--frost"), ("--ink", "--water"), ("--ink-2", "--frost"), ("--now", "--frost"), ("--now-ink", "--now")):
+        assert contrast(text, ground) >= 7.0, (text, ground, contrast(text, ground))
+
+
+def test_units_are_switched_by_one_button(fish: Page):
+    expect(fish.get_by_test_id("number-rod-3")).to_have_text("14 ft cable")
+    fish.get_by_test_id("units").click()
+    expect(fish.get_by_test_id("number-rod-3")).to_have_text(re.compile(r"4(\.5)? m cable"))
+    expect(fish.get_by_test_id("temperature")).to_contain_text("°C")
+    expect(fish.get_by_test_id("speed-input")).to_have_value("2.9")
+    fish.get_by_test_id("knots").click()
+    expect(fish.get_by_test_id("speed-input")).to_have_value("1.6")
+
+
+def test_a_user_without_trips_is_told_what_to_do_first(make_context: Any, server: RunningServer):
+    import subprocess
+    import sys
+
+    subprocess.run(
+        [sys.executable, str(ROOT / "server/manage.py"), "shell", "-c",
+         "from django.contrib.auth import get_user_model as m; m().objects.create_user('ann', password='a-long-password')"],
+        env=server.env, check=True, capture_output=True,
+    )
+    page = make_context().new_page()
+    page.goto(server.url)
+    page.get_by_label("Name").fill("ann")
+    page.get_by_label("Password").fill("a-long-password")
+    page.get_by_role("button", name="Log in").click()
+    expect(page.get_by_test_id("no-trip")).to_contain_text("Start one")
+
+
+def test_keys_are_listed_under_the_question_mark(fish: Page):
+    fish.keyboard.press("?")
+    expect(fish.get_by_test_id("key-help")).to_contain_text("fish on")

@@ -1,0 +1,94 @@
+"""A server of its own: uvicorn in a subprocess with its own data, as the README starts it."""
+
+from __future__ import annotations
+
+import http.cookiejar
+import json
+import os
+import shutil
+import signal
+import socket
+import subprocess
+import sys
+import time
+import urllib.error
+import urllib.request
+from pathlib import Path
+from typing import Any
+
+from paths import ROOT
+
+
+class RunningServer:
+    """Cold Wake on a port, with the demo loaded; can be killed and started again."""
+
+    def __init__(self, var: Path, *, template: Path | None = None) -> None:
+        self.env = {
+            **os.environ, "COLDWAKE_VAR": str(var), "COLDWAKE_DEMO": "1",
+            "DJANGO_SETTINGS_MODULE": "config.settings",
+            "PYTHONPATH": f"{ROOT / 'core/src'}:{ROOT / 'server'}",
+        }
+        with socket.socket() as probe:
+            probe.bind(("127.0.0.1", 0))
+            self.port = probe.getsockname()[1]
+        self.process: subprocess.Popen[bytes] | None = None
+        self.url = f"http://127.0.0.1:{self.port}"
+        if template is not None:
+            shutil.copytree(template, var, dirs_exist_ok=True)
+            return
+        for command in (["migrate", "--verbosity", "0"], ["load_demo", "--verbosity", "0"]):
+            subprocess.run(
+                [sys.executable, str(ROOT / "server/manage.py"), *command], env=self.env, check=True,
+                capture_output=True,
+            )
+
+    def start(self) -> None:
+        """Start it and wait until it answers."""
+        self.process = subprocess.Popen(
+            [sys.executable, "-m", "uvicorn", "config.asgi:application", "--port", str(self.port),
+             "--log-level", "warning", "--timeout-graceful-shutdown", "2"],
+            env=self.env, cwd=ROOT / "server",
+        )
+        for _ in range(200):
+            try:
+                urllib.request.urlopen(f"{self.url}/api/session/", timeout=2)
+                return
+            except (urllib.error.URLError, OSError):
+                time.sleep(0.1)
+        raise RuntimeError("the server did not start")
+
+    def kill(self) -> None:
+        """Kill it as a power cut would: no chance to tidy up."""
+        assert self.process is not None
+        self.process.send_signal(signal.SIGKILL)
+        self.process.wait()
+
+    def stop(self) -> None:
+        """Stop it."""
+        if self.process is not None and self.process.poll() is None:
+            self.process.terminate()
+            self.process.wait(timeout=10)
+
+
+class ApiUser:
+    """A plain HTTP client logged in to the demo account."""
+
+    def __init__(self, url: str) -> None:
+        self.url = url
+        self.jar = http.cookiejar.CookieJar()
+        self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(self.jar))
+        self.get("/api/session/")
+        self.post("/api/session/demo/", {})
+
+    def get(self, road: str) -> Any:
+        """Return the JSON at a road."""
+        return json.load(self.opener.open(self.url + road, timeout=20))
+
+    def post(self, road: str, body: Any) -> Any:
+        """Post JSON and return the JSON answer."""
+        token = next(cookie.value for cookie in self.jar if cookie.name == "csrftoken")
+        request = urllib.request.Request(
+            self.url + road, json.dumps(body).encode(),
+            {"Content-Type": "application/json", "X-CSRFToken": token or ""},
+        )
+        return json.load(self.opener.open(request, timeout=20))

@@ -1,0 +1,125 @@
+import { describe, expect, it } from 'vitest'
+import { METRIC_UNITS, US_UNITS } from '@/shared/units/units'
+import type { LineNumber } from '../api'
+import { makeEvent, refusedIndex } from './events'
+import { formatClock, formatDepth, formatElapsed, formatNumber, formatPercent } from './format'
+import { KEYS, keyAct } from './keys'
+import { cividis, columnScale, spreadLabels, tickStep } from './scale'
+import { SHAPE_POINTS } from './shapes'
+
+const FT = 0.3048
+const number = (kind: LineNumber['kind'], rest: Partial<LineNumber>): LineNumber => ({
+  kind,
+  setting_m: 0,
+  colours: 0,
+  rest_m: 0,
+  backing_m: 0,
+  ...rest,
+})
+
+describe('format', () => {
+  it('writes numbers as they are counted on the water', () => {
+    expect(formatNumber(number('counter', { setting_m: 44 * FT }), US_UNITS)).toBe('44 ft cable')
+    expect(formatNumber(number('line_out', { setting_m: 100 * FT }), US_UNITS)).toBe('100 ft out')
+    expect(formatNumber(number('colours', { colours: 3, rest_m: 12 * FT }), US_UNITS)).toBe('3 colours + 12 ft')
+    expect(formatNumber(number('colours', { colours: 1, rest_m: 0.02 }), US_UNITS)).toBe('1 colour')
+    expect(formatNumber(number('colours', { colours: 10, backing_m: 30 }), METRIC_UNITS)).toBe('10 colours + 30 m backing')
+  })
+
+  it('writes depths with their doubt', () => {
+    expect(formatDepth({ depth_m: 44 * FT, doubt_m: 2 * FT, at_surface: false }, US_UNITS)).toBe('44 ft ± 2')
+    expect(formatDepth({ depth_m: 0, doubt_m: 1, at_surface: true }, US_UNITS)).toBe('at the surface')
+  })
+
+  it('writes clocks', () => {
+    expect(formatElapsed(1000, 1000 + 61)).toBe('1 min')
+    expect(formatElapsed(1000, 1000 + 80 * 60)).toBe('1 h 20')
+    expect(formatElapsed(null, 0)).toBe('–')
+    // 2026-04-14 17:40 UTC at UTC-7.
+    expect(formatClock(Date.UTC(2026, 3, 14, 17, 40) / 1000, -420)).toBe('10:40')
+  })
+
+  it('never writes a certainty', () => {
+    expect([0, 0.5, 1].map(formatPercent)).toEqual(['1 %', '50 %', '99 %'])
+  })
+})
+
+describe('scale', () => {
+  it('is true to scale where the water is deep for its length', () => {
+    const scale = columnScale({ widthPx: 600, heightPx: 300, longestTrailM: 30, bottomM: 40 })
+    expect(scale.along).toBe(scale.down)
+    expect(scale.down * 40).toBeCloseTo(300)
+  })
+
+  it('says how much depth is stretched where it is shallow', () => {
+    const scale = columnScale({ widthPx: 600, heightPx: 300, longestTrailM: 60, bottomM: 15 })
+    expect(scale.stretch).toBeCloseTo(scale.down / scale.along, 1)
+    expect(scale.down * 15).toBeLessThanOrEqual(300.001)
+    expect(columnScale({ widthPx: 600, heightPx: 300, longestTrailM: 60, bottomM: 1 }).stretch).toBe(4)
+  })
+
+  it('keeps labels apart and inside, in their order', () => {
+    const placed = spreadLabels(
+      [
+        { id: 'b', y: 12 },
+        { id: 'a', y: 10 },
+        { id: 'c', y: 96 },
+        { id: 'd', y: 97 },
+      ],
+      10,
+      0,
+      100,
+    )
+    const list = ['a', 'b', 'c', 'd'].map((id) => placed.get(id)!)
+    list.slice(1).forEach((y, i) => expect(y - list[i]!).toBeGreaterThanOrEqual(10 - 1e-9))
+    expect(list.at(-1)).toBeLessThanOrEqual(100)
+  })
+
+  it('runs the temperature map from its first colour to its last, clamped', () => {
+    expect(cividis(0)).toBe('rgb(0,32,77)')
+    expect(cividis(1)).toBe('rgb(255,234,70)')
+    expect(cividis(9)).toBe(cividis(1))
+  })
+
+  it('chooses round steps', () => {
+    expect([62, 18, 140, 3].map((span) => tickStep(span, 6))).toEqual([20, 5, 50, 0.5])
+  })
+})
+
+describe('events', () => {
+  it('makes a new id each time and keeps the time to the millisecond', () => {
+    const one = makeEvent('hit', { rod_id: 'rod-1' }, 12.34567)
+    const two = makeEvent('hit', { rod_id: 'rod-1' }, 12.34567)
+    expect(one.id).not.toBe(two.id)
+    expect(one.id).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-4[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/)
+    expect(one.at_s).toBe(12.346)
+  })
+
+  it('finds which event of a batch was refused', () => {
+    expect(refusedIndex('events[3].payload.depth_m')).toBe(3)
+    expect(refusedIndex('events')).toBeNull()
+  })
+})
+
+describe('keys', () => {
+  const press = (key: string, more = {}) => ({ key, ctrlKey: false, metaKey: false, altKey: false, ...more })
+
+  it('has one key for every act', () => {
+    expect(new Set(KEYS.map((key) => key.key)).size).toBe(KEYS.length)
+    expect(keyAct(press('h'), false)?.act).toBe('hit')
+    expect(keyAct(press('6'), false)?.act).toBe('rod')
+    expect(keyAct(press('='), false)?.act).toBe('faster')
+  })
+
+  it('leaves fields and the browser their own keys', () => {
+    expect(keyAct(press('h'), true)).toBeNull()
+    expect(keyAct(press('r', { ctrlKey: true }), false)).toBeNull()
+    expect(keyAct(press('F5'), false)).toBeNull()
+  })
+})
+
+it('has a shape of its own for every rod', () => {
+  const shapes = Object.values(SHAPE_POINTS)
+  expect(new Set(shapes).size).toBe(shapes.length)
+  expect(shapes.length).toBe(7)
+})
