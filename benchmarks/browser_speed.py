@@ -23,7 +23,8 @@ WATCH = """() => {
     const from = moved
     moved = null
     requestAnimationFrame(() => window.__times.push(performance.now() - from))
-  }).observe(document.querySelector('[data-test=water-column]'), { subtree: true, childList: true, characterData: true, attributes: true })
+  }).observe(document.querySelector('[data-test=water-column]'),
+    { subtree: true, childList: true, characterData: true, attributes: true })
 }"""
 
 
@@ -39,9 +40,10 @@ def drag(page: Page, selector: str, *, along: bool) -> list[float]:
     page.mouse.move(x, y)
     page.mouse.down()
     for step in range(80):
-        shift = 3 + step % 40 * 2
+        # A tenth of a mile an hour is about ten pixels: every move must ask for something new.
+        shift = 12 * (step % 24) if along else 3 + step % 40 * 2
         page.mouse.move(x + (shift if along else 0), y + (0 if along else shift))
-        page.wait_for_timeout(25)
+        page.wait_for_timeout(40)
     page.keyboard.press("Escape")
     times: list[float] = page.evaluate("window.__times")
     page.mouse.up()

@@ -127,7 +127,9 @@ def test_text_on_fish_stands_out_seven_to_one(fish: Page, theme: str):
     )
 
     def luminance(colour: str) -> float:
-        # WCAG 2.1 relative luminance.
+        # WCAG 2.1 relative luminance; #fff is short for #ffffff.
+        if len(colour) == 4:
+            colour = "#" + "".join(2 * digit for digit in colour[1:])
         parts = [int(colour[i : i + 2], 16) / 255 for i in (1, 3, 5)]
         r, g, b = (p / 12.92 if p <= 0.03928 else ((p + 0.055) / 1.055) ** 2.4 for p in parts)
         return 0.2126 * r + 0.7152 * g + 0.0722 * b

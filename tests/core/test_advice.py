@@ -129,6 +129,16 @@ def test_marks_that_no_lure_runs_near_are_fished_from_just_above():
     assert line.rod_id in ("rod-3", "rod-4")
 
 
+def test_rod_that_runs_at_marks_or_has_hits_is_left_where_it_is():
+    # Common practice: fish that are found are not left for fish that are hoped for.
+    view = fishing(
+        event("mark_seen", 20, depth_m=5.5, count=5), event("mark_seen", 21, depth_m=14.0),
+        event("hit", 22, rod_id="rod-3"),
+    ).view(at(25))
+    assert view.move.basis == "marks"
+    assert view.move.answer.rod_id == "rod-4"
+
+
 def test_user_s_own_offset_is_used():
     opened = fishing(event("offset_chosen", 1, above_mark_m=1.5), event("mark_seen", 20, depth_m=14.0))
     assert opened.view(at(25)).move.answer.change.line_set.wanted_depth_m == pytest.approx(12.5)

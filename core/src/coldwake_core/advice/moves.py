@@ -233,8 +233,17 @@ _RESET_MIN: Final = {"downrigger": 1.0, "flat": 2.0, "leadcore": 4.0}
 def _depth_move(
     now: Situation, depth_m: float, *, key: str, reason: str, basis: Basis, source: str
 ) -> Move | None:
-    """Set the rod that gets there with least trouble; precise gear first, then the nearest."""
-    able = [rod for rod in now.rods if depth_m in rod.reachable]
+    """Set the rod that gets there with least trouble; precise gear first, then the nearest.
+
+    Fish that are found are not left for fish that are hoped for: a rod that runs at marks, or has
+    hits on what it does, stays where it is.
+    """
+    targets = mark_targets(now.state, now.bands)
+    able = [
+        rod for rod in now.rods
+        if depth_m in rod.reachable and not rod.exposure.hits
+        and not any(abs(rod.depth_m - target) <= NEAR_MARK_M for target in targets)
+    ]
     if not able:
         return None
     rod = min(able, key=lambda r: (_RESET_MIN[r.kind], abs(r.depth_m - depth_m), r.rod_id))

@@ -22,7 +22,7 @@ from ..evidence.rates import Exposure
 from ..gear.setup import RodSetup, build_rig, recipe_words, working_range
 from ..gear.tackle import FASTEST_MPS
 from ..gear.window import shared_window, verdict
-from ..lines.doubt import DoubtfulRig, solve_with_doubt
+from ..lines.doubt import STATED_SPREAD, DoubtfulRig, solve_with_doubt
 from ..lines.rigs import leadcore_number
 from ..record.events import SLOWEST_MPS, Event, check_depth, decode_event
 from ..record.fold import check_against, fold
@@ -117,15 +117,17 @@ class FishSession:
         """Speed through water, m/s."""
         return ASSUMED_SPEED_MPS if self.state.speed_mps is None else self.state.speed_mps
 
-    def _rig_at(self, setup: RodSetup, speed_mps: float) -> DoubtfulRig:
+    def _solve(self, setup: RodSetup, speed_mps: float, *, doubt: bool) -> DoubtfulRig:
         degc = self.state.surface_degc
-        key = (setup, speed_mps, degc)
+        key = (setup, speed_mps, degc, doubt)
         if key not in self._solved:
             if len(self._solved) >= _CACHED_RIGS:
                 self._solved.pop(next(iter(self._solved)))
             water = Water.at_degc(ASSUMED_DEGC if degc is None else max(degc, -1.0))
-            self._solved[key] = solve_with_doubt(
-                build_rig(self.trip.outfit, setup), speed_mps, water
+            rig = build_rig(self.trip.outfit, setup)
+            self._solved[key] = (
+                solve_with_doubt(rig, speed_mps, water) if doubt
+                else DoubtfulRig(rig.solve(speed_mps, water), (), STATED_SPREAD)
             )
         return self._solved[key]
 
@@ -139,7 +141,9 @@ class FishSession:
             raise InvalidInputError("rod_id", rod_id, "a rod that has been rigged")
         return rod, rod.setup
 
-    def where(self, *, rod_id: str, setting_m: float, speed_mps: float | None = None) -> RodLine:
+    def where(
+        self, *, rod_id: str, setting_m: float, speed_mps: float | None = None, doubt: bool = True
+    ) -> RodLine:
         """Return where a rod's lure is with a number set.
 
         Parameters
@@ -150,6 +154,8 @@ class FishSession:
             The number, m.
         speed_mps : float, optional
             Speed through water, m/s; the boat's when left out.
+        doubt : bool
+            Whether to say how sure it is, which takes six solutions instead of one.
 
         Returns
         -------
@@ -162,11 +168,12 @@ class FishSession:
         """
         _, setup = self._rod(rod_id)
         speed = self.speed_mps if speed_mps is None else _checked_speed(speed_mps)
-        placement, estimate = self._rig_at(setup, speed).place(setting_m)
+        placement, estimate = self._solve(setup, speed, doubt=doubt).place(setting_m)
         lowest = max(placement.depth_m, placement.ball_depth_m or 0.0)
         return RodLine(
             rod_id=rod_id, number=self._number(setup, setting_m), depth_m=estimate.depth_m,
-            doubt_m=estimate.doubt_m, trail_m=placement.trail_m, at_surface=placement.at_surface,
+            doubt_m=estimate.doubt_m if doubt else None, trail_m=placement.trail_m,
+            at_surface=placement.at_surface,
             verdict=verdict(working_range(self.trip.outfit, setup), speed),
             clearance_m=self.state.bottom_m - lowest, paths=placement.paths,
             ball_depth_m=placement.ball_depth_m,
@@ -218,11 +225,11 @@ class FishSession:
             )
         _, setup = self._rod(rod_id)
         speed = self.speed_mps if speed_mps is None else _checked_speed(speed_mps)
-        setting = self._rig_at(setup, speed).solved.setting_for(depth_m)
+        setting = self._solve(setup, speed, doubt=True).solved.setting_for(depth_m)
         return self.where(rod_id=rod_id, setting_m=setting, speed_mps=speed)
 
     def lines_at(self, *, speed_mps: float) -> tuple[RodLine, ...]:
-        """Return where every lure that is out would be at a speed.
+        """Return where every lure that is out would be at a speed that is only being tried.
 
         Parameters
         ----------
@@ -240,7 +247,9 @@ class FishSession:
         """
         _checked_speed(speed_mps)
         return tuple(
-            self.where(rod_id=rod.rod_id, setting_m=rod.setting_m, speed_mps=speed_mps)
+            self.where(
+                rod_id=rod.rod_id, setting_m=rod.setting_m, speed_mps=speed_mps, doubt=False
+            )
             for rod in self._out()
             if rod.setting_m is not None
         )
@@ -353,7 +362,7 @@ class FishSession:
         asked = mark_targets(self.state, bands)
         if method is not None:
             asked.append(method_depth_m(method, self.state.bottom_m))
-        solved = self._rig_at(view.setup, self.speed_mps).solved
+        solved = self._solve(view.setup, self.speed_mps, doubt=True).solved
         reachable = {}
         for depth in asked:
             try:

@@ -50,8 +50,10 @@ class RodLine:
         The rod.
     number : LineNumber
         The number that puts it there.
-    depth_m, doubt_m : float
-        Depth of the lure and half-width of its 80 % band, m.
+    depth_m : float
+        Depth of the lure, m.
+    doubt_m : float or None
+        Half-width of the 80 % band of its depth, m; None while a speed is only being tried.
     trail_m : float
         Behind the rod tip, m.
     at_surface : bool
@@ -69,7 +71,7 @@ class RodLine:
     rod_id: str
     number: LineNumber
     depth_m: float
-    doubt_m: float
+    doubt_m: float | None
     trail_m: float
     at_surface: bool
     verdict: Verdict

@@ -625,7 +625,7 @@ export interface components {
             /** Format: double */
             depth_m: number;
             /** Format: double */
-            doubt_m: number;
+            doubt_m: number | null;
             /** Format: double */
             trail_m: number;
             at_surface: boolean;

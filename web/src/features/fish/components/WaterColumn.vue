@@ -280,6 +280,7 @@ const flag = (item: Drawn): string => {
         @focus="emit('select', item.rod.id)"
       >
         <rect
+          v-if="item.line.doubt_m !== null"
           :x="x(item.line.trail_m) - 4"
           :y="y(Math.max(item.line.depth_m - item.line.doubt_m, 0))"
           width="8"

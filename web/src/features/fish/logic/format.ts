@@ -15,7 +15,8 @@ export function formatNumber(number: LineNumber, units: UnitChoice): string {
 /** A lure's depth with its doubt: "44 ft ± 2", or where it is when it is not under. */
 export function formatDepth(line: Pick<RodLine, 'depth_m' | 'doubt_m' | 'at_surface'>, units: UnitChoice): string {
   if (line.at_surface) return 'at the surface'
-  return `${formatLength(line.depth_m, units)} ${formatDoubt(line.doubt_m, units)}`
+  const depth = formatLength(line.depth_m, units)
+  return line.doubt_m === null ? depth : `${depth} ${formatDoubt(line.doubt_m, units)}`
 }
 
 /** Time gone by: "4 min", "1 h 20". */

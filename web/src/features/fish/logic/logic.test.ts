@@ -28,6 +28,7 @@ describe('format', () => {
 
   it('writes depths with their doubt', () => {
     expect(formatDepth({ depth_m: 44 * FT, doubt_m: 2 * FT, at_surface: false }, US_UNITS)).toBe('44 ft ± 2')
+    expect(formatDepth({ depth_m: 44 * FT, doubt_m: null, at_surface: false }, US_UNITS)).toBe('44 ft')
     expect(formatDepth({ depth_m: 0, doubt_m: 1, at_surface: true }, US_UNITS)).toBe('at the surface')
   })
 

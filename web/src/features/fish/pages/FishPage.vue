@@ -325,6 +325,19 @@ h1 {
   margin: 20vh auto;
   text-align: center;
 }
+@media (min-width: 901px) and (min-height: 720px) {
+  /* One screen, nothing to scroll but what is too long to read at a glance. */
+  .fish {
+    height: 100vh;
+  }
+  .main,
+  .side {
+    min-height: 0;
+  }
+  .side {
+    overflow-y: auto;
+  }
+}
 @media (max-width: 900px) {
   .main {
     display: contents;
