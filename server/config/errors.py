@@ -30,7 +30,10 @@ def handle_exception(error: Exception, context: dict[str, Any]) -> Response | No
     if response is not None:
         code = getattr(error, "default_code", "error")
         field, message = _first(response.data)
-        response.data = {"code": str(code), "field": field, "message": message, "limit": None}
+        response.data = {
+            "code": str(code), "field": field, "message": message, "limit": None, "low": None,
+            "high": None,
+        }
     return response
 
 

@@ -93,6 +93,7 @@ CONTENT_SECURITY_POLICY = {
         "default-src": [SELF],
         "script-src": [SELF, "'wasm-unsafe-eval'"],
         "worker-src": [SELF],
+        "manifest-src": [SELF],
         "connect-src": [SELF],
         "img-src": [SELF, "data:"],
         # Vuetify writes its theme into a style element.

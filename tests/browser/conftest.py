@@ -49,9 +49,11 @@ def make_context(browser: Browser) -> Iterator[Any]:
     """Make contexts of a size."""
     made: list[BrowserContext] = []
 
-    def make(width: int = 1280, height: int = 800) -> BrowserContext:
+    def make(width: int = 1280, height: int = 800, *, kept: bool = False) -> BrowserContext:
+        # A service worker answers before a test can listen in: only the test of it has one.
         context = browser.new_context(
-            viewport={"width": width, "height": height}, reduced_motion="reduce"
+            viewport={"width": width, "height": height}, reduced_motion="reduce",
+            service_workers="allow" if kept else "block",
         )
         made.append(context)
         return context

@@ -29,6 +29,24 @@ def test_taps_without_a_link_are_kept_here_and_delivered_exactly_once(fish: Page
     assert rods["rod-2"]["tally"]["hits"] == 5
 
 
+def test_after_one_visit_the_app_opens_and_records_without_a_server(make_context: Any, server: RunningServer):
+    page = make_context(kept=True).new_page()
+    open_demo(page, server.url)
+    page.wait_for_function("navigator.serviceWorker.ready.then((r) => r.active?.state === 'activated')", timeout=60_000)
+    server.stop()
+    page.reload()
+    page.locator("[data-state=ready]").wait_for(timeout=60_000)
+    expect(page.get_by_test_id("speed-input")).to_have_value("1.8")
+    page.get_by_test_id("hit-rod-4").click()
+    expect(page.get_by_test_id("tally-rod-4")).to_contain_text("1 hit")
+    server.start()
+    expect(page.get_by_test_id("link")).to_have_attribute("data-pending", "0", timeout=20_000)
+    user = ApiUser(server.url)
+    trip = user.get("/api/trips/")["trips"][0]["id"]
+    rods = {rod["id"]: rod for rod in user.get(f"/api/trips/{trip}/fish/")["rods"]}
+    assert rods["rod-4"]["tally"]["hits"] == 1
+
+
 def test_dragging_and_changing_speed_need_no_link(fish: Page):
     fish.context.set_offline(True)
     before = fish.get_by_test_id("lure-rod-5").get_attribute("data-depth")

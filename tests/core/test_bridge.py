@@ -51,7 +51,7 @@ def test_errors_are_data_that_name_the_field():
     below = call(bridge, "number_for", rod_id="rod-3", depth_m=25.0)
     assert (below["ok"], below["error"]["field"]) == (False, "depth_m")
     deep = call(bridge, "number_for", rod_id="rod-1", depth_m=19.0)
-    assert deep["error"]["code"] == "no_solution"
+    assert deep["error"]["code"] == "too_deep"
     assert 0.0 < deep["error"]["limit"] < 19.0
     assert call(bridge, "lines_at", speed_mps=-1)["error"]["field"] == "speed_mps"
     assert call(bridge, "dance")["error"]["field"] == "call"

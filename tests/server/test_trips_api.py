@@ -204,7 +204,7 @@ def test_impossible_numbers_are_422_and_name_the_field(client_in: Any, demo: Tri
 
 def test_depth_out_of_reach_says_what_can_be_had(client_in: Any, demo: Trip):
     body = client_in.get(f"/api/trips/{demo.pk}/number/?rod_id=rod-1&depth_m=15").json()
-    assert (body["code"], body["field"]) == ("no_solution", "depth_m")
+    assert (body["code"], body["field"]) == ("too_deep", "depth_m")
     assert 0.0 < body["limit"] < 15.0
     assert "deepest" in body["message"]
 

@@ -30,10 +30,12 @@ def error_json(error: CoreError) -> dict[str, Any]:
     Returns
     -------
     dict
-        code, field and message, and limit where there is one.
+        code, field and message; limit, low and high, in SI, where there are such.
     """
-    limit = getattr(error, "limit", None)
-    return {"code": error.code, "field": error.field, "message": error.message, "limit": limit}
+    return {
+        "code": error.code, "field": error.field, "message": error.message,
+        **{name: getattr(error, name, None) for name in ("limit", "low", "high")},
+    }
 
 
 class Bridge:

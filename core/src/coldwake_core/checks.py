@@ -7,6 +7,9 @@ from collections.abc import Collection
 
 from .errors import InvalidInputError
 
+_LARGEST = 1e300
+"""Beyond any quantity here; NaN and infinity fail the comparison with it."""
+
 
 def require_number(
     name: str,
@@ -41,26 +44,26 @@ def require_number(
     InvalidInputError
         If it is no number (a bool is none), not finite, or out of range.
     """
-    suffix = f" {unit}" if unit else ""
-    bounds = []
-    if above is not None:
-        bounds.append(f"> {above:g}{suffix}")
-    elif low > -math.inf:
-        bounds.append(f">= {low:g}{suffix}")
-    if high < math.inf:
-        bounds.append(f"<= {high:g}{suffix}")
-    requirement = " and ".join(["a finite number", *bounds])
-    if isinstance(value, bool) or not isinstance(value, int | float):
-        raise InvalidInputError(name, value, requirement)
     # Compare before converting: a huge int overflows float().
-    if isinstance(value, int) and abs(value) > 2**53:
-        raise InvalidInputError(name, value, requirement)
-    number = float(value)
-    if not math.isfinite(number) or number < low or number > high:
-        raise InvalidInputError(name, value, requirement)
-    if above is not None and number <= above:
-        raise InvalidInputError(name, value, requirement)
-    return number
+    if (
+        isinstance(value, int | float) and not isinstance(value, bool)
+        and -_LARGEST <= value <= _LARGEST
+    ):
+        number = float(value)
+        if low <= number <= high and (above is None or number > above):
+            return number
+    bounds = ["a finite number"]
+    if above is not None:
+        bounds.append(f"> {above:g} {unit}".rstrip())
+    elif low > -math.inf:
+        bounds.append(f">= {low:g} {unit}".rstrip())
+    if high < math.inf:
+        bounds.append(f"<= {high:g} {unit}".rstrip())
+    raise InvalidInputError(
+        name, value, " and ".join(bounds),
+        low=above if above is not None else low if low > -math.inf else None,
+        high=high if high < math.inf else None,
+    )
 
 
 def require_text(name: str, value: object, *, longest: int = 200, empty: bool = False) -> str:

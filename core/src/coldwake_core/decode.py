@@ -60,9 +60,8 @@ def decode(kind: type[T], data: object, *, field: str = "") -> T:
         try:
             check()
         except InvalidInputError as error:
-            raise InvalidInputError(
-                _join(field, error.field), error.value, error.requirement
-            ) from None
+            error.field = _join(field, error.field)
+            raise
     return made
 
 

@@ -25,17 +25,26 @@ class CoreError(Exception):
 
 
 class InvalidInputError(CoreError):
-    """An input that cannot be meant: the message names it, its value and what it must be."""
+    """An input that cannot be meant: the message names it, its value and what it must be.
+
+    ``low`` and ``high`` are the bounds it missed, in SI, so that a screen can say them in the
+    reader's own units.
+    """
 
     code = "invalid_input"
 
-    def __init__(self, name: str, value: object, requirement: str) -> None:
+    def __init__(
+        self, name: str, value: object, requirement: str, *, low: float | None = None,
+        high: float | None = None,
+    ) -> None:
         shown = repr(value)
         if len(shown) > 60:
             shown = shown[:57] + "..."
         super().__init__(f"{name} ({shown}) must be {requirement}", field=name)
         self.value = value
         self.requirement = requirement
+        self.low = low
+        self.high = high
 
 
 class UnknownItemError(InvalidInputError):
@@ -49,6 +58,18 @@ class NoSolutionError(CoreError):
 
     code = "no_solution"
 
-    def __init__(self, message: str, *, field: str, limit: float | None = None) -> None:
+    def __init__(self, message: str, *, field: str, limit: float) -> None:
         super().__init__(message, field=field)
         self.limit = limit
+
+
+class TooDeepError(NoSolutionError):
+    """The line does not reach so deep at this speed; ``limit`` is the deepest, m."""
+
+    code = "too_deep"
+
+
+class TooShallowError(NoSolutionError):
+    """The line cannot be held so shallow at this speed; ``limit`` is the shallowest, m."""
+
+    code = "too_shallow"

@@ -18,9 +18,11 @@ class LoginSerializer(serializers.Serializer):
 
 
 class ErrorSerializer(serializers.Serializer):
-    """Every error of the API."""
+    """Every error of the API; limit, low and high in SI, where there are such."""
 
     code = serializers.CharField()
     field = serializers.CharField(allow_blank=True)
     message = serializers.CharField()
     limit = serializers.FloatField(allow_null=True)
+    low = serializers.FloatField(allow_null=True)
+    high = serializers.FloatField(allow_null=True)

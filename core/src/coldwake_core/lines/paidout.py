@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from ..errors import InvalidInputError, NoSolutionError
+from ..errors import InvalidInputError, TooDeepError, TooShallowError
 from .catenary import AirSpan, air_span
 from .towed import LinePoint, TowedLine, interpolate
 
@@ -180,17 +180,14 @@ class PaidOutLine:
 
         Raises
         ------
-        NoSolutionError
+        TooDeepError, TooShallowError
             If the line cannot reach that depth, or cannot run so shallow; ``limit`` is the
             nearest it can, m.
         """
         points = self.line.points
         deepest = self.deepest_m
         if up_m > deepest:
-            raise NoSolutionError(
-                f"cannot be reached at this speed: deepest is {deepest:.1f} m",
-                field=field, limit=deepest,
-            )
+            raise _too_deep(field, deepest)
         for index in range(len(points) - 2, -1, -1):
             a, b = points[index], points[index + 1]
             if b.arc_m > a.arc_m and a.up_m <= up_m <= b.up_m:
@@ -201,15 +198,12 @@ class PaidOutLine:
                 settled = self.waterline(out) if out <= self.longest_m else None
                 if settled is None or settled[0].up_m - up_m > 1e-3 + 1e-3 * up_m:
                     limit = self._shallowest()
-                    raise NoSolutionError(
+                    raise TooShallowError(
                         f"cannot be held so shallow at this speed: shallowest is {limit:.1f} m",
                         field=field, limit=limit,
                     )
                 return out
-        raise NoSolutionError(
-            f"cannot be reached at this speed: deepest is {deepest:.1f} m",
-            field=field, limit=deepest,
-        )
+        raise _too_deep(field, deepest)
 
     def _shallowest(self) -> float:
         """Depth below which line out rises with depth all the way down, m."""
@@ -219,6 +213,13 @@ class PaidOutLine:
                 break
             best = index
         return max(self.line.points[best].up_m, 0.0)
+
+
+def _too_deep(field: str, deepest_m: float) -> TooDeepError:
+    return TooDeepError(
+        f"cannot be reached at this speed: deepest is {deepest_m:.1f} m", field=field,
+        limit=deepest_m,
+    )
 
 
 def _out(point: LinePoint, tip_height_m: float, weight_npm: float) -> float:

@@ -228,7 +228,8 @@ def _check_setting(setting_m: float, longest_m: float) -> None:
     require_number("setting_m", setting_m, above=0.0, unit="m")
     if setting_m > longest_m * (1 + 1e-9):
         raise InvalidInputError(
-            "setting_m", round(setting_m, 2), f"<= {longest_m:.1f} m, which is what the reel holds"
+            "setting_m", round(setting_m, 2), f"<= {longest_m:.1f} m, which is what the reel holds",
+            high=longest_m,
         )
 
 

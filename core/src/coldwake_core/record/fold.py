@@ -128,18 +128,19 @@ def _check_item(trip: Trip, state: TripState, item: Any) -> None:
         if item.setting_m > longest * (1 + 1e-9):
             raise InvalidInputError(
                 "payload.setting_m", item.setting_m,
-                f"<= {longest:.1f} m, which is what the reel holds",
+                f"<= {longest:.1f} m, which is what the reel holds", high=longest,
             )
         if item.wanted_depth_m is not None and item.wanted_depth_m > state.bottom_m:
             raise InvalidInputError(
                 "payload.wanted_depth_m", item.wanted_depth_m,
-                f"above the bottom, which is at {state.bottom_m:.1f} m",
+                f"above the bottom, which is at {state.bottom_m:.1f} m", high=state.bottom_m,
             )
     elif isinstance(item, MarkSeen):
         if item.depth_m > state.bottom_m:
             raise InvalidInputError(
                 "payload.depth_m", item.depth_m,
                 f"above the bottom, which is at {state.bottom_m:.1f} m: sound it anew first",
+                high=state.bottom_m,
             )
     elif isinstance(item, RodOnly | Landed):
         _rod(state, item.rod_id)
@@ -156,10 +157,9 @@ def _rod(state: TripState, rod_id: str) -> RodState:
 def _named(prefix: str, act: Callable[[], object]) -> None:
     try:
         act()
-    except UnknownItemError as error:
-        raise UnknownItemError(prefix + error.field, error.value, error.requirement) from None
     except InvalidInputError as error:
-        raise InvalidInputError(prefix + error.field, error.value, error.requirement) from None
+        error.field = prefix + error.field
+        raise
 
 
 def _end_stint(state: TripState, rod_id: str, at_s: float) -> None:

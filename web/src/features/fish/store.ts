@@ -4,6 +4,8 @@ import { computed, ref, shallowRef } from 'vue'
 import { LinkDownError } from '@/shared/api/client'
 import { createCoreClient, type CoreClient } from '@/shared/core/client'
 import { CoreError } from '@/shared/core/protocol'
+import { describeError } from '@/shared/units/describe'
+import { useDisplayStore } from '@/shared/units/store'
 import { getEvents, getFish, getLines, getNumber, getTrip, type FishView, type RodLine, type TripDocument, type TripEvent } from './api'
 import { useDelivery, type Delivery } from './composables/useDelivery'
 import { makeEvent, type EventPayload, type EventType } from './logic/events'
@@ -125,7 +127,11 @@ export const useFishStore = defineStore('fish', () => {
   }
 
   function onRefused(_: TripEvent, error: CoreError): void {
-    notice.value = { level: 'error', field: error.field.replace(/^events\[\d+\]\./, ''), text: `Not kept: ${error.message}` }
+    notice.value = {
+      level: 'error',
+      field: error.field.replace(/^events\[\d+\]\./, ''),
+      text: `Not kept. ${describeError(error, useDisplayStore().units)}`,
+    }
     void reload()
   }
 
@@ -139,7 +145,7 @@ export const useFishStore = defineStore('fish', () => {
 
   function report(error: unknown): void {
     const field = error instanceof CoreError ? error.field.replace(/^payload\./, '') : ''
-    notice.value = { level: 'error', field, text: error instanceof Error ? error.message : String(error) }
+    notice.value = { level: 'error', field, text: describeError(error, useDisplayStore().units) }
   }
 
   function linesAt(speedMps: number): Promise<RodLine[]> {

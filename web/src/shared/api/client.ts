@@ -43,5 +43,7 @@ export async function take<T>(asked: Promise<Answer<T>>): Promise<T> {
     field: body?.field ?? '',
     message: body?.message ?? `The server refused (${answer.response.status}).`,
     limit: body?.limit ?? null,
+    low: body?.low ?? null,
+    high: body?.high ?? null,
   })
 }

@@ -262,13 +262,17 @@ export interface components {
             behind: components["schemas"]["Exposure"];
             result: components["schemas"]["RateComparison"];
         };
-        /** @description Every error of the API. */
+        /** @description Every error of the API; limit, low and high in SI, where there are such. */
         Error: {
             code: string;
             field: string;
             message: string;
             /** Format: double */
             limit: number | null;
+            /** Format: double */
+            low: number | null;
+            /** Format: double */
+            high: number | null;
         };
         /** @description Something that happened. */
         Event: {

@@ -11,7 +11,10 @@ export interface CoreErrorBody {
   code: string
   field: string
   message: string
+  /** In SI, where there are such: the nearest that can be had, and the bounds that were missed. */
   limit: number | null
+  low: number | null
+  high: number | null
 }
 
 /** An error of the core, from the worker or from the server: it names the field and the remedy. */
@@ -19,6 +22,8 @@ export class CoreError extends Error {
   readonly code: string
   readonly field: string
   readonly limit: number | null
+  readonly low: number | null
+  readonly high: number | null
 
   constructor(body: CoreErrorBody) {
     super(body.message)
@@ -26,6 +31,8 @@ export class CoreError extends Error {
     this.code = body.code
     this.field = body.field
     this.limit = body.limit
+    this.low = body.low
+    this.high = body.high
   }
 }
 

@@ -25,7 +25,7 @@ const emit = defineEmits<{ select: [rodId: string]; mark: [mark: FishView['marks
 const display = useDisplayStore()
 const frame = useTemplateRef<HTMLElement>('frame')
 const { width, height } = useElementSize(frame)
-const drag = useLureDrag({ numberFor: props.numberFor, setDepth: props.setDepth })
+const drag = useLureDrag({ numberFor: props.numberFor, setDepth: props.setDepth, units: () => display.units })
 
 const TOP = 34
 const narrow = computed(() => width.value < 560)

@@ -57,7 +57,7 @@ describe('useDelivery', () => {
   })
 
   it('takes out the one event the server refuses and delivers the rest', async () => {
-    const error = new CoreError({ code: 'invalid_input', field: 'events[1].at_s', message: 'no', limit: null })
+    const error = new CoreError({ code: 'invalid_input', field: 'events[1].at_s', message: 'no', limit: null, low: null, high: null })
     const outbox = memoryOutbox()
     outbox.rows.push(event('a'), event('b'), event('c'))
     postEvents.mockRejectedValueOnce(error).mockResolvedValue({})

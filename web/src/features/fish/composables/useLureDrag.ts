@@ -2,6 +2,8 @@
 import { ref, shallowRef, type Ref, type ShallowRef } from 'vue'
 import { CoreError } from '@/shared/core/protocol'
 import { latestOnly } from '@/shared/core/latest'
+import { describeError } from '@/shared/units/describe'
+import type { UnitChoice } from '@/shared/units/units'
 import type { RodLine } from '../api'
 
 export interface LureDrag {
@@ -17,6 +19,7 @@ export interface LureDrag {
 export interface LureDragOptions {
   numberFor: (rodId: string, depthM: number) => Promise<RodLine>
   setDepth: (rodId: string, depthM: number) => Promise<boolean>
+  units: () => UnitChoice
 }
 
 export function useLureDrag(options: LureDragOptions): LureDrag {
@@ -32,7 +35,7 @@ export function useLureDrag(options: LureDragOptions): LureDrag {
       problem.value = null
     },
     (error, { rod }) => {
-      problem.value = error instanceof Error ? error.message : String(error)
+      problem.value = describeError(error, options.units())
       // Stop at the deepest the line can do, so that letting go keeps what can be had.
       if (error instanceof CoreError && error.limit !== null && error.limit > 0) {
         wanted = error.limit

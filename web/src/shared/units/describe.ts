@@ -1,0 +1,39 @@
+// An error of the core in the reader's own words and units. What is wrong is the core's to say.
+import { CoreError } from '@/shared/core/protocol'
+import { formatLength, formatSpeed, formatTemperature, type UnitChoice } from './units'
+
+const NAMES: Record<string, string> = {
+  speed_mps: 'Speed',
+  depth_m: 'Depth',
+  wanted_depth_m: 'Depth',
+  setting_m: 'Line out',
+  bottom_m: 'Depth of the bottom',
+  temperature_degc: 'Temperature',
+  above_mark_m: 'Distance above marks',
+  length_m: 'Length',
+  at_s: 'Time',
+}
+
+/** Write a quantity by the unit its field is kept in. */
+function quantity(field: string, value: number, units: UnitChoice): string {
+  if (field.endsWith('_mps')) return formatSpeed(value, units)
+  if (field.endsWith('_degc')) return formatTemperature(value, units)
+  if (field.endsWith('_m')) return formatLength(value, units)
+  return String(value)
+}
+
+/** Say an error to a person. */
+export function describeError(error: unknown, units: UnitChoice): string {
+  if (!(error instanceof CoreError)) return error instanceof Error ? error.message : String(error)
+  const field = error.field.split('.').at(-1)!
+  const name = NAMES[field] ?? (field || 'Input')
+  const say = (value: number): string => quantity(field, value, units)
+  if (error.code === 'too_deep') return `${name}: cannot be reached at this speed; deepest is ${say(error.limit!)}.`
+  if (error.code === 'too_shallow') return `${name}: cannot be held so shallow at this speed; shallowest is ${say(error.limit!)}.`
+  if (error.low !== null && error.high !== null) return `${name}: set ${say(error.low)} to ${say(error.high)}.`
+  if (error.high !== null) {
+    const why = /bottom|reel/.exec(error.message)?.[0]
+    return `${name}: at most ${say(error.high)}${why ? `, the ${why === 'reel' ? 'length on the reel' : 'bottom'}` : ''}.`
+  }
+  return NAMES[field] ? `${name}: ${error.message}` : error.message
+}
