@@ -12,7 +12,7 @@ from collections.abc import Callable
 from coldwake_core.constants import MPH_MPS
 from coldwake_core.lines.bodies import EndLoad
 from coldwake_core.lines.doubt import solve_with_doubt
-from coldwake_core.lines.rigs import LineRig
+from coldwake_core.lines.linerig import LineRig
 from coldwake_core.lines.towed import integrate_line
 from reference import reference_end
 from tackle import (

@@ -7,8 +7,9 @@ from typing import Any
 
 from coldwake_core.constants import COLOUR_M, FOOT_M, INCH_M, OUNCE_KG, POUND_KG
 from coldwake_core.lines.bodies import Ball, plate_body, plug_body, soft_body
+from coldwake_core.lines.downrigger import DownriggerRig
+from coldwake_core.lines.linerig import LineRig
 from coldwake_core.lines.materials import MATERIALS
-from coldwake_core.lines.rigs import DownriggerRig, LineRig
 from coldwake_core.water.fresh import Water
 from paths import ROOT
 

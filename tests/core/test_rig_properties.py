@@ -13,8 +13,10 @@ from coldwake_core.constants import POUND_KG
 from coldwake_core.errors import InvalidInputError, NoSolutionError
 from coldwake_core.lines.bodies import Ball, plug_body
 from coldwake_core.lines.doubt import InputSpread, solve_with_doubt
+from coldwake_core.lines.downrigger import DownriggerRig
+from coldwake_core.lines.leadcore import leadcore_number
+from coldwake_core.lines.linerig import LineRig
 from coldwake_core.lines.materials import MATERIALS
-from coldwake_core.lines.rigs import DownriggerRig, LineRig, leadcore_number
 
 speeds = st.floats(0.3, 2.2)
 settings.register_profile("quick", max_examples=40, deadline=None)
@@ -123,7 +125,7 @@ def test_doubt_agrees_with_random_inputs():
     # First-order propagation against 400 random draws of the same spreads (seeded).
     import random
 
-    from coldwake_core.lines.rigs import Shift
+    from coldwake_core.lines.linerig import Shift
 
     rig, spread, rng = leadcore(), InputSpread(setting=0.0), random.Random(7)
     depths = []

@@ -8,7 +8,7 @@ from tackle import COLD, FLOATING_MINNOW, FLY, HEAVY_SPOON, STRIPER_PLUG, flat, 
 
 from coldwake_core.constants import MPH_MPS
 from coldwake_core.lines.bodies import EndLoad
-from coldwake_core.lines.rigs import LineRig
+from coldwake_core.lines.linerig import LineRig
 from coldwake_core.lines.towed import integrate_line
 
 RIGS = {

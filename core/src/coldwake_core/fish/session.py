@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import Any
 
+from ..advice.judge import judge_moves
 from ..advice.method import Method, comfort_band_degc, comfort_depths_m, method_of_the_hour
 from ..advice.moves import (
     RodNow,
     Situation,
     compare_rods,
-    judge_moves,
     mark_targets,
     method_depth_m,
     next_move,
@@ -23,7 +23,7 @@ from ..gear.setup import RodSetup, build_rig, recipe_words, working_range
 from ..gear.tackle import FASTEST_MPS
 from ..gear.window import shared_window, verdict
 from ..lines.doubt import STATED_SPREAD, DoubtfulRig, solve_with_doubt
-from ..lines.rigs import leadcore_number
+from ..lines.leadcore import leadcore_number
 from ..record.events import SLOWEST_MPS, Event, check_depth, decode_event
 from ..record.fold import check_against, fold
 from ..record.state import RodState

@@ -5,8 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from ..advice.judge import JudgedMove
 from ..advice.method import Method
-from ..advice.moves import Comparison, JudgedMove, Move
+from ..advice.moves import Comparison, Move
 from ..gear.setup import RodSetup
 from ..gear.tackle import LineKind, Shape, SpeedRange
 from ..gear.window import SpeedWindow, Verdict

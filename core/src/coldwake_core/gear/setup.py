@@ -8,8 +8,10 @@ from ..checks import require_number
 from ..constants import YARD_M
 from ..errors import InvalidInputError
 from ..lines.bodies import Ball, TowedBody
+from ..lines.downrigger import DownriggerRig
+from ..lines.linerig import LineRig
 from ..lines.materials import LineMaterial, material
-from ..lines.rigs import DownriggerRig, LineRig, Rig
+from ..lines.rigs import Rig
 from .tackle import Outfit, SpeedRange
 
 SHORTEST_SETBACK_M = 1.0

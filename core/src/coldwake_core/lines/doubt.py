@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from typing import Final
 
 from ..water.fresh import Water
-from .rigs import NO_SHIFT, Placement, Rig, Shift, Solved
+from .linerig import NO_SHIFT, Placement, Shift
+from .rigs import Rig, Solved
 
 DOUBT_LEVEL: Final = 0.80
 """Share of cases that the shown band is meant to hold: four times in five."""

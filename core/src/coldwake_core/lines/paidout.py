@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from ..errors import InvalidInputError, TooDeepError, TooShallowError
 from .catenary import AirSpan, air_span
-from .towed import LinePoint, TowedLine, interpolate
+from .curve import LinePoint, TowedLine, interpolate
 
 _ITERATIONS = 60
 _RELATIVE = 1e-10
