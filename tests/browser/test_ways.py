@@ -190,3 +190,31 @@ def test_a_user_without_trips_is_told_what_to_do_first(make_context: Any, server
 def test_keys_are_listed_under_the_question_mark(fish: Page):
     fish.keyboard.press("?")
     expect(fish.get_by_test_id("key-help")).to_contain_text("fish on")
+
+
+def test_current_gives_gps_speeds_up_and_down(fish: Page):
+    fish.get_by_test_id("current").click()
+    fish.get_by_test_id("run-up").fill("1.3")
+    fish.get_by_test_id("run-down").fill("2.3")
+    fish.get_by_test_id("find-current").click()
+    expect(fish.get_by_test_id("current-speed")).to_have_value("0.5")
+    fish.get_by_test_id("current-save").click()
+    expect(fish.get_by_test_id("gps-up")).to_have_text("1.3 mph")
+    expect(fish.get_by_test_id("gps-down")).to_have_text("2.3 mph")
+    fish.get_by_test_id("current").click()
+    fish.get_by_test_id("current-speed").fill("5")
+    fish.get_by_test_id("current-save").click()
+    expect(fish.get_by_test_id("current-too-fast")).to_be_visible()
+
+
+def test_view_from_above_shows_turns_and_how_tight_they_may_be(fish: Page):
+    fish.get_by_test_id("switch-view").click()
+    view = fish.get_by_test_id("top-view")
+    expect(view).to_have_attribute("data-course", "straight")
+    expect(fish.get_by_test_id("tightest")).to_contain_text(re.compile(r"no tighter than \d+ ft to the left"))
+    fish.get_by_test_id("course-starboard").click()
+    expect(view).to_have_attribute("data-course", "starboard")
+    fish.get_by_test_id("radius").fill("20")
+    expect(fish.get_by_test_id("turn-warning").first).to_contain_text("too tight")
+    fish.get_by_test_id("switch-view").click()
+    expect(fish.get_by_test_id("water-column")).to_be_visible()

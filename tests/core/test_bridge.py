@@ -80,3 +80,20 @@ def test_browser_part_runs_with_the_standard_library_alone():
         env={"PYTHONPATH": str(ROOT / "core/src")}, check=False,
     )
     assert run.stdout.strip() == "ok", run.stderr
+
+
+def test_current_is_found_from_two_runs():
+    # 3.0 through water against 1.2 of current: 1.8 up, 4.2 down (any unit).
+    found = call(Bridge(), "current_from_runs", up_mps=1.8, down_mps=4.2, toward_deg=180.0)["value"]
+    assert abs(found["speed_mps"] - 1.2) < 1e-9
+    assert abs(found["toward_deg"] - 180.0) < 1e-6
+    bad = call(Bridge(), "current_from_runs", up_mps="x", down_mps=4.2, toward_deg=180.0)
+    assert bad["error"]["field"] == "up_mps"
+
+
+def test_plan_and_tightest_turns_come_back_as_json():
+    bridge = opened()
+    plan = call(bridge, "plan", course="starboard", radius_m=40.0)["value"]
+    assert [rod["rod_id"] for rod in plan["rods"]] == ["rod-3"]
+    assert call(bridge, "tightest")["value"]["port_m"] > 0.0
+    assert call(bridge, "plan", course="starboard")["error"]["field"] == "radius_m"

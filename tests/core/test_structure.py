@@ -14,7 +14,7 @@ import coldwake_core
 from paths import ROOT
 
 CORE = ROOT / "core/src/coldwake_core"
-LAYERS = ["constants", "errors", "checks", "decode", "water", "lines", "gear", "record", "sonar", "evidence", "advice", "fish", "bridge"]
+LAYERS = ["constants", "errors", "checks", "decode", "water", "lines", "boat", "gear", "record", "sonar", "evidence", "advice", "fish", "bridge"]
 MODULES = [
     module.name for module in pkgutil.walk_packages(coldwake_core.__path__, "coldwake_core.")
     if not module.ispkg

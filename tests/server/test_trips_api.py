@@ -274,3 +274,11 @@ def test_trip_that_cannot_be_is_refused(client_in: Any, demo: Trip, change: dict
 def test_ending_a_trip_closes_it_in_the_list(client_in: Any, demo: Trip):
     post(client_in, demo, event(demo, "trip_ended"))
     assert client_in.get("/api/trips/").json()["trips"][0]["is_ended"] is True
+
+
+def test_spread_from_above_is_solved_by_the_server_too(client_in: Any, demo: Trip):
+    plan = client_in.get(f"/api/trips/{demo.pk}/plan/?course=port&radius_m=90").json()
+    assert len(plan["rods"]) == 6
+    assert client_in.get(f"/api/trips/{demo.pk}/tightest/").json()["port_m"] > 8.0
+    bad = client_in.get(f"/api/trips/{demo.pk}/plan/?course=port&radius_m=x")
+    assert (bad.status_code, bad.json()["field"]) == (422, "radius_m")

@@ -9,14 +9,18 @@ from __future__ import annotations
 import json
 from typing import Any
 
-from .checks import require_choice
+from .boat.current import GroundTrack, current_from_two_runs
+from .checks import require_choice, require_number
 from .decode import decode, encode
 from .errors import CoreError, InvalidInputError
 from .fish.session import FishSession
 from .record.events import decode_event
 from .record.trip import Trip
 
-_CALLS = ("open", "add", "replace", "view", "lines_at", "number_for", "where")
+_CALLS = (
+    "open", "add", "replace", "view", "lines_at", "number_for", "where", "plan", "tightest",
+    "current_from_runs",
+)
 
 
 def error_json(error: CoreError) -> dict[str, Any]:
@@ -99,3 +103,18 @@ class Bridge:
         return encode(
             self._opened().where(rod_id=rod_id, setting_m=setting_m, speed_mps=speed_mps)
         )
+
+    def _plan(self, course: str, radius_m: float | None = None) -> Any:
+        return encode(self._opened().plan(course=course, radius_m=radius_m))
+
+    def _tightest(self) -> Any:
+        return encode(self._opened().tightest())
+
+    def _current_from_runs(self, up_mps: Any, down_mps: Any, toward_deg: Any) -> Any:
+        """Two runs at one throttle, straight up and straight down a current."""
+        toward = require_number("toward_deg", toward_deg, low=0.0, high=360.0)
+        down = GroundTrack(speed_mps=require_number("down_mps", down_mps), course_deg=toward)
+        up = GroundTrack(
+            speed_mps=require_number("up_mps", up_mps), course_deg=(toward + 180.0) % 360.0
+        )
+        return encode(current_from_two_runs(first=down, second=up))

@@ -10,6 +10,7 @@ from typing import Any
 from drf_spectacular.utils import PolymorphicProxySerializer, extend_schema_field
 from rest_framework import serializers
 
+from coldwake_core.fish.plan import PlanView, TightestTurns
 from coldwake_core.fish.view import FishView, RodLine
 from coldwake_core.record.events import EVENT_TYPES
 from coldwake_core.record.trip import Trip as CoreTrip
@@ -69,6 +70,8 @@ def _field(hint: Any, *, required: bool = True, nullable: bool = False) -> seria
 
 FishViewSerializer = serializer_of(FishView)
 RodLineSerializer = serializer_of(RodLine)
+PlanViewSerializer = serializer_of(PlanView)
+TightestTurnsSerializer = serializer_of(TightestTurns)
 TripDocumentSerializer = serializer_of(CoreTrip)
 
 

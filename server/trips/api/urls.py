@@ -9,6 +9,8 @@ from .views import (
     FishView,
     LinesView,
     NumberView,
+    PlanView,
+    TightestView,
     TripListView,
     TripView,
 )
@@ -20,6 +22,8 @@ urlpatterns = [
     path("<uuid:trip_id>/fish/", FishView.as_view()),
     path("<uuid:trip_id>/lines/", LinesView.as_view()),
     path("<uuid:trip_id>/number/", NumberView.as_view()),
+    path("<uuid:trip_id>/plan/", PlanView.as_view()),
+    path("<uuid:trip_id>/tightest/", TightestView.as_view()),
     path("<uuid:trip_id>/export.json", ExportJsonView.as_view()),
     path("<uuid:trip_id>/export.csv", ExportCsvView.as_view()),
 ]

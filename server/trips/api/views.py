@@ -29,7 +29,9 @@ from .schemas import (
     EventBatchSerializer,
     FishViewSerializer,
     NewTripSerializer,
+    PlanViewSerializer,
     RodLineSerializer,
+    TightestTurnsSerializer,
     TripDocumentSerializer,
     TripExportSerializer,
     TripListSerializer,
@@ -167,6 +169,34 @@ class NumberView(APIView):
         return Response(encode(
             session.number_for(rod_id=rod_id, depth_m=depth, speed_mps=speed)
         ))
+
+
+class PlanView(APIView):
+    """The spread from above."""
+
+    @extend_schema(
+        operation_id="get_plan",
+        parameters=[
+            OpenApiParameter("course", str, OpenApiParameter.QUERY, required=True),
+            _float_parameter("radius_m", required=False),
+        ],
+        responses={200: PlanViewSerializer, **_ERRORS},
+    )
+    def get(self, request: Request, trip_id: uuid.UUID) -> Response:
+        """Solve the spread straight, or in a turn."""
+        session = open_session(own_trip(request.user, trip_id))
+        radius: Any = _number(request, "radius_m") if "radius_m" in request.query_params else None
+        course = request.query_params.get("course", "")
+        return Response(encode(session.plan(course=course, radius_m=radius)))
+
+
+class TightestView(APIView):
+    """The smallest safe turns."""
+
+    @extend_schema(operation_id="get_tightest", responses={200: TightestTurnsSerializer, **_ERRORS})
+    def get(self, request: Request, trip_id: uuid.UUID) -> Response:
+        """Find them to either side."""
+        return Response(encode(open_session(own_trip(request.user, trip_id)).tightest()))
 
 
 class ExportJsonView(APIView):

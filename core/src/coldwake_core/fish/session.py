@@ -15,6 +15,7 @@ from ..advice.moves import (
     method_depth_m,
     next_move,
 )
+from ..boat.current import PassSpeeds, pass_speeds
 from ..checks import require_number
 from ..constants import MPH_MPS
 from ..errors import InvalidInputError, NoSolutionError, UnknownItemError
@@ -30,6 +31,7 @@ from ..record.state import RodState
 from ..record.trip import Trip
 from ..sonar.marks import MarkedBand, depth_to_fish, marked_bands, recent_marks
 from ..water.fresh import Water
+from .plan import PlanView, TightestTurns, plan_view, tightest_turns
 from .view import (
     ComfortView,
     FishView,
@@ -45,7 +47,7 @@ from .view import (
 ASSUMED_DEGC = 10.0
 """Water temperature until one is read: only density and viscosity hang on it."""
 ASSUMED_SPEED_MPS = 1.5 * MPH_MPS
-_CACHED_RIGS = 64
+_CACHED_RIGS = 256
 
 
 class FishSession:
@@ -286,10 +288,7 @@ class FishSession:
             species=self.trip.species, surface_degc=surface,
             cold_school=state.schools.get("cold_morning"),
         )
-        rods = tuple(sorted(
-            (self._rod_view(rod, speed) for rod in state.rods.values()),
-            key=lambda rod: (rod.side_m, rod.id),
-        ))
+        rods = self._rod_views()
         bands = tuple(marked_bands(state.marks, now_s))
         now_rods = tuple(self._rod_now(view, bands, method, now_s) for view in rods if view.line)
         situation = Situation(
@@ -299,7 +298,8 @@ class FishSession:
         recent = {mark.event_id for mark in recent_marks(state.marks, now_s)}
         return FishView(
             now_s=now_s, speed_mps=speed, bottom_m=state.bottom_m,
-            above_mark_m=state.above_mark_m, rods=rods, window=window, surface_degc=surface,
+            above_mark_m=state.above_mark_m, rods=rods, current=state.current,
+            passes=self._passes(), window=window, surface_degc=surface,
             profile=self._profile(), comfort=self._comfort(),
             marks=tuple(
                 MarkView(
@@ -324,6 +324,13 @@ class FishSession:
             undo_event_id=state.last_event_id, undo_event_type=state.last_event_type,
             ended=state.ended,
         )
+
+    def _rod_views(self) -> tuple[RodView, ...]:
+        """All rods, port to starboard."""
+        return tuple(sorted(
+            (self._rod_view(rod, self.speed_mps) for rod in self.state.rods.values()),
+            key=lambda rod: (rod.side_m, rod.id),
+        ))
 
     def _rod_view(self, rod: RodState, speed_mps: float) -> RodView:
         outfit = self.trip.outfit
@@ -383,6 +390,50 @@ class FishSession:
                 minutes=sum(stint.minutes(now_s) for stint in same),
             ),
         )
+
+    def _passes(self) -> PassSpeeds | None:
+        current = self.state.current
+        if current is None or current.speed_mps >= self.speed_mps:
+            return None
+        return pass_speeds(through_water_mps=self.speed_mps, current=current)
+
+    def plan(self, *, course: str, radius_m: float | None = None) -> PlanView:
+        """Return the spread from above, straight or in a turn.
+
+        Parameters
+        ----------
+        course : {'straight', 'port', 'starboard'}
+            Straight, or the side turned to.
+        radius_m : float, optional
+            Radius of the boat's circle, m; needed in a turn.
+
+        Returns
+        -------
+        PlanView
+
+        Raises
+        ------
+        InvalidInputError
+            If course or radius cannot be.
+        """
+        return plan_view(
+            self._rod_views(), course=course, radius_m=radius_m, speed_mps=self.speed_mps,
+            where=self._where_quickly,
+        )
+
+    def tightest(self) -> TightestTurns:
+        """Return the smallest safe circles to either side.
+
+        Returns
+        -------
+        TightestTurns
+        """
+        return tightest_turns(
+            self._rod_views(), speed_mps=self.speed_mps, where=self._where_quickly
+        )
+
+    def _where_quickly(self, rod_id: str, setting_m: float, speed_mps: float) -> RodLine:
+        return self.where(rod_id=rod_id, setting_m=setting_m, speed_mps=speed_mps, doubt=False)
 
     def _profile(self) -> tuple[TemperaturePoint, ...]:
         latest = {reading.depth_m: reading for reading in self.state.readings}

@@ -8,6 +8,7 @@ from typing import Literal
 from ..advice.judge import JudgedMove
 from ..advice.method import Method
 from ..advice.moves import Comparison, Move
+from ..boat.current import Current, PassSpeeds
 from ..gear.setup import RodSetup
 from ..gear.tackle import LineKind, Shape, SpeedRange
 from ..gear.window import SpeedWindow, Verdict
@@ -210,6 +211,10 @@ class FishView:
         How far above marks the user runs lures, m.
     rods : tuple of RodView
         Port to starboard.
+    current : Current or None
+        The current; None where none was noted.
+    passes : PassSpeeds or None
+        What to steer by GPS up and down it; None without one, or where it is faster than the boat.
     window : SpeedWindow or None
         The shared window of the rods that are out.
     surface_degc : float or None
@@ -243,6 +248,8 @@ class FishView:
     bottom_m: float
     above_mark_m: float
     rods: tuple[RodView, ...]
+    current: Current | None
+    passes: PassSpeeds | None
     window: SpeedWindow | None
     surface_degc: float | None
     profile: tuple[TemperaturePoint, ...]

@@ -7,6 +7,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, Final, Literal
 
+from ..boat.current import Current
 from ..checks import require_choice, require_number, require_text
 from ..constants import FOOT_M, MPH_MPS
 from ..decode import decode, encode
@@ -142,6 +143,18 @@ class OffsetChosen:
         require_number("above_mark_m", self.above_mark_m, low=-5.0, high=10.0, unit="m")
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CurrentNoted:
+    """The current under the boat: typed, or found from two runs."""
+
+    speed_mps: float
+    toward_deg: float
+
+    def check(self) -> None:
+        """Raise InvalidInputError unless it is a current one could fish in."""
+        Current(speed_mps=self.speed_mps, toward_deg=self.toward_deg).check()
+
+
 SchoolTopic = Literal["cold_morning"]
 SCHOOLS: Final[dict[str, tuple[str, ...]]] = {"cold_morning": ("cover_water", "stay_slow")}
 
@@ -212,7 +225,7 @@ class Nothing:
 
 Payload = (
     RodSetup | LineSet | RodOnly | Landed | SpeedChanged | TemperatureRead | MarkSeen | Sounded
-    | OffsetChosen | SchoolChosen | MoveAnswered | Undone | Nothing
+    | OffsetChosen | CurrentNoted | SchoolChosen | MoveAnswered | Undone | Nothing
 )
 
 EVENT_TYPES: Final[dict[str, type]] = {
@@ -229,6 +242,7 @@ EVENT_TYPES: Final[dict[str, type]] = {
     "mark_seen": MarkSeen,
     "sounded": Sounded,
     "offset_chosen": OffsetChosen,
+    "current_noted": CurrentNoted,
     "school_chosen": SchoolChosen,
     "move_taken": MoveAnswered,
     "move_refused": MoveAnswered,

@@ -5,9 +5,11 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable
 from typing import Any
 
+from ..boat.current import Current
 from ..errors import InvalidInputError, UnknownItemError
 from ..gear.setup import RodSetup, build_rig
 from .events import (
+    CurrentNoted,
     Event,
     Landed,
     LineSet,
@@ -279,6 +281,10 @@ def _offset(state: TripState, at_s: float, item: OffsetChosen, _: str) -> None:
     state.above_mark_m = item.above_mark_m
 
 
+def _current(state: TripState, at_s: float, item: CurrentNoted, _: str) -> None:
+    state.current = Current(speed_mps=item.speed_mps, toward_deg=item.toward_deg)
+
+
 def _school(state: TripState, at_s: float, item: SchoolChosen, _: str) -> None:
     state.schools[item.topic] = item.school
 
@@ -317,6 +323,7 @@ _APPLY: dict[str, Callable[[TripState, float, Any, str], None]] = {
     "mark_seen": _mark,
     "sounded": _sounded,
     "offset_chosen": _offset,
+    "current_noted": _current,
     "school_chosen": _school,
     "move_taken": _taken,
     "move_refused": _refused,

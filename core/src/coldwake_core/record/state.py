@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Literal
 
+from ..boat.current import Current
 from ..gear.setup import RodSetup
 from .events import DEFAULT_ABOVE_MARK_M, MarkSeen, MoveAnswered
 
@@ -135,6 +136,7 @@ class TripState:
     answers: list[Answer] = field(default_factory=list)
     stints: list[Stint] = field(default_factory=list)
     bites: list[tuple[float, str, str]] = field(default_factory=list)
+    current: Current | None = None
     schools: dict[str, str] = field(default_factory=dict)
     above_mark_m: float = DEFAULT_ABOVE_MARK_M
     last_event_id: str | None = None

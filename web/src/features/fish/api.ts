@@ -5,6 +5,9 @@ export type FishView = Schemas['FishView']
 export type RodView = Schemas['RodView']
 export type RodLine = Schemas['RodLine']
 export type LineNumber = Schemas['LineNumber']
+export type PlanView = Schemas['PlanView']
+export type TightestTurns = Schemas['TightestTurns']
+export type Course = PlanView['course']
 export type TripDocument = Schemas['Trip']
 export type TripEvent = Schemas['Event']
 export type TripList = Schemas['TripList']
@@ -27,3 +30,8 @@ export const getLines = (id: string, speed_mps: number) =>
 
 export const getNumber = (id: string, query: { rod_id: string; depth_m: number; speed_mps?: number }) =>
   take(api.GET('/api/trips/{trip_id}/number/', { params: { path: { trip_id: id }, query } }))
+
+export const getPlan = (id: string, query: { course: Course; radius_m?: number }) =>
+  take(api.GET('/api/trips/{trip_id}/plan/', { params: { path: { trip_id: id }, query } }))
+
+export const getTightest = (id: string) => take(api.GET('/api/trips/{trip_id}/tightest/', at(id)))

@@ -6,7 +6,22 @@ import { createCoreClient, type CoreClient } from '@/shared/core/client'
 import { CoreError } from '@/shared/core/protocol'
 import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
-import { getEvents, getFish, getLines, getNumber, getTrip, type FishView, type RodLine, type TripDocument, type TripEvent } from './api'
+import {
+  getEvents,
+  getFish,
+  getLines,
+  getNumber,
+  getTrip,
+  type FishView,
+  type RodLine,
+  type TripDocument,
+  type TripEvent,
+  getPlan,
+  getTightest,
+  type Course,
+  type PlanView,
+  type TightestTurns,
+} from './api'
 import { useDelivery, type Delivery } from './composables/useDelivery'
 import { makeEvent, type EventPayload, type EventType } from './logic/events'
 import { openOutbox, type Outbox } from './outbox'
@@ -158,6 +173,22 @@ export const useFishStore = defineStore('fish', () => {
       : getNumber(trip.value!.id, { rod_id: rodId, depth_m: depthM })
   }
 
+  function planFor(course: Course, radiusM: number): Promise<PlanView> {
+    const radius_m = course === 'straight' ? undefined : radiusM
+    return coreReady.value ? core!.call<PlanView>('plan', { course, radius_m }) : getPlan(trip.value!.id, { course, radius_m })
+  }
+
+  function tightestTurns(): Promise<TightestTurns> {
+    return coreReady.value ? core!.call<TightestTurns>('tightest', {}) : getTightest(trip.value!.id)
+  }
+
+  /** The current from two runs at one throttle: what the GPS showed going up and going down. */
+  async function currentFromRuns(upMps: number, downMps: number, towardDeg: number): Promise<{ speed_mps: number; toward_deg: number }> {
+    if (!coreReady.value)
+      throw new Error('Type the current itself: finding it needs the computation in this browser, which is not running.')
+    return core!.call('current_from_runs', { up_mps: upMps, down_mps: downMps, toward_deg: towardDeg })
+  }
+
   async function setDepth(rodId: string, depthM: number): Promise<boolean> {
     try {
       const line = await numberFor(rodId, depthM)
@@ -202,6 +233,9 @@ export const useFishStore = defineStore('fish', () => {
     record,
     linesAt,
     numberFor,
+    planFor,
+    currentFromRuns,
+    tightestTurns,
     setDepth,
     undo,
     report,

@@ -216,6 +216,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trips/{trip_id}/plan/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Solve the spread straight, or in a turn. */
+        get: operations["get_plan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trips/{trip_id}/tightest/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Find them to either side. */
+        get: operations["get_tightest"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -262,6 +296,20 @@ export interface components {
             behind: components["schemas"]["Exposure"];
             result: components["schemas"]["RateComparison"];
         };
+        /** @description Water that moves over the ground. */
+        Current: {
+            /** Format: double */
+            speed_mps: number;
+            /** Format: double */
+            toward_deg: number;
+        };
+        /** @description The current under the boat: typed, or found from two runs. */
+        CurrentNoted: {
+            /** Format: double */
+            speed_mps: number;
+            /** Format: double */
+            toward_deg: number;
+        };
         /** @description Every error of the API; limit, low and high in SI, where there are such. */
         Error: {
             code: string;
@@ -294,6 +342,7 @@ export interface components {
              *     * `mark_seen` - mark_seen
              *     * `sounded` - sounded
              *     * `offset_chosen` - offset_chosen
+             *     * `current_noted` - current_noted
              *     * `school_chosen` - school_chosen
              *     * `move_taken` - move_taken
              *     * `move_refused` - move_refused
@@ -301,14 +350,14 @@ export interface components {
              *     * `trip_ended` - trip_ended
              * @enum {string}
              */
-            type: "rod_rigged" | "line_set" | "line_in" | "bait_checked" | "hit" | "hooked" | "landed" | "lost" | "speed_changed" | "temperature_read" | "mark_seen" | "sounded" | "offset_chosen" | "school_chosen" | "move_taken" | "move_refused" | "undone" | "trip_ended";
+            type: "rod_rigged" | "line_set" | "line_in" | "bait_checked" | "hit" | "hooked" | "landed" | "lost" | "speed_changed" | "temperature_read" | "mark_seen" | "sounded" | "offset_chosen" | "current_noted" | "school_chosen" | "move_taken" | "move_refused" | "undone" | "trip_ended";
             payload: components["schemas"]["EventPayload"];
         };
         /** @description Events to append, all or none. */
         EventBatch: {
             events: components["schemas"]["Event"][];
         };
-        EventPayload: components["schemas"]["RodSetup"] | components["schemas"]["LineSet"] | components["schemas"]["RodOnly"] | components["schemas"]["Landed"] | components["schemas"]["SpeedChanged"] | components["schemas"]["TemperatureRead"] | components["schemas"]["MarkSeen"] | components["schemas"]["Sounded"] | components["schemas"]["OffsetChosen"] | components["schemas"]["SchoolChosen"] | components["schemas"]["MoveAnswered"] | components["schemas"]["Undone"];
+        EventPayload: components["schemas"]["RodSetup"] | components["schemas"]["LineSet"] | components["schemas"]["RodOnly"] | components["schemas"]["Landed"] | components["schemas"]["SpeedChanged"] | components["schemas"]["TemperatureRead"] | components["schemas"]["MarkSeen"] | components["schemas"]["Sounded"] | components["schemas"]["OffsetChosen"] | components["schemas"]["CurrentNoted"] | components["schemas"]["SchoolChosen"] | components["schemas"]["MoveAnswered"] | components["schemas"]["Undone"];
         /** @description Hits and the rod-minutes they were counted over. */
         Exposure: {
             hits: number;
@@ -326,6 +375,8 @@ export interface components {
             /** Format: double */
             above_mark_m: number;
             rods: components["schemas"]["RodView"][];
+            current: components["schemas"]["Current"] | null;
+            passes: components["schemas"]["PassSpeeds"] | null;
             window: components["schemas"]["SpeedWindow"] | null;
             /** Format: double */
             surface_degc: number | null;
@@ -552,6 +603,17 @@ export interface components {
             attractors: components["schemas"]["Attractor"][];
             lures: components["schemas"]["Lure"][];
         };
+        /** @description What to steer by GPS for one speed through water, both ways of the pass. */
+        PassSpeeds: {
+            /** Format: double */
+            up_mps: number;
+            /** Format: double */
+            down_mps: number;
+            /** Format: double */
+            up_course_deg: number;
+            /** Format: double */
+            down_course_deg: number;
+        };
         /** @description A place on the boat where a rod stands. */
         Place: {
             id: string;
@@ -573,6 +635,27 @@ export interface components {
             cable_length_m?: number;
             /** Format: double */
             ball_kg?: number;
+        };
+        /** @description A place seen from above, from the boat's stern. */
+        PlanPoint: {
+            /** Format: double */
+            behind_m: number;
+            /** Format: double */
+            side_m: number;
+        };
+        /** @description The spread from above. */
+        PlanView: {
+            /**
+             * @description * `straight` - straight
+             *     * `port` - port
+             *     * `starboard` - starboard
+             * @enum {string}
+             */
+            course: "straight" | "port" | "starboard";
+            /** Format: double */
+            radius_m: number | null;
+            rods: components["schemas"]["RodFromAbove"][];
+            tangles: components["schemas"]["Tangle"][];
         };
         /** @description How probable it is that one rate is higher than another. */
         RateComparison: {
@@ -621,6 +704,23 @@ export interface components {
              * @enum {string}
              */
             shape: "circle" | "triangle" | "square" | "diamond" | "pentagon" | "hexagon" | "star" | "cross";
+        };
+        /** @description A rod's line seen from above. */
+        RodFromAbove: {
+            rod_id: string;
+            /** Format: double */
+            tip_side_m: number;
+            place: components["schemas"]["PlanPoint"] | null;
+            /** Format: double */
+            speed_mps: number;
+            /** Format: double */
+            depth_m: number;
+            /** Format: double */
+            depth_change_m: number;
+            /** Format: double */
+            clearance_m: number;
+            /** Format: double */
+            settle_s: number;
         };
         /** @description Where a rod's lure is at a speed. */
         RodLine: {
@@ -776,6 +876,14 @@ export interface components {
             /** Format: double */
             dark_s: number;
         };
+        /** @description Two lines that are likely to catch each other. */
+        Tangle: {
+            rod_ids: string[];
+            /** Format: double */
+            distance_m: number;
+            /** Format: double */
+            behind_m: number;
+        };
         /** @description A temperature with its depth, m, and time, seconds since 1970-01-01 UTC. */
         TemperaturePoint: {
             /** Format: double */
@@ -791,6 +899,13 @@ export interface components {
             temperature_degc: number;
             /** Format: double */
             depth_m?: number;
+        };
+        /** @description The smallest circles that are safe: no tangle, no lure or ball in the bottom, no slack line. */
+        TightestTurns: {
+            /** Format: double */
+            port_m: number | null;
+            /** Format: double */
+            starboard_m: number | null;
         };
         /** @description A trip, apart from its events. */
         Trip: {
@@ -1322,6 +1437,83 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RodLine"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    get_plan: {
+        parameters: {
+            query: {
+                course: string;
+                radius_m?: number;
+            };
+            header?: never;
+            path: {
+                trip_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    get_tightest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trip_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TightestTurns"];
                 };
             };
             404: {

@@ -16,6 +16,7 @@ import {
 import type { FishView, RodView } from '../api'
 import type { DialogName } from '../composables/useFishActs'
 import { useFishStore } from '../store'
+import CurrentDialog from './CurrentDialog.vue'
 import NumberDialog from './NumberDialog.vue'
 
 const props = defineProps<{ view: FishView; rod: RodView | undefined }>()
@@ -34,6 +35,7 @@ const markOpen = opened('mark')
 const temperatureOpen = opened('temperature')
 const bottomOpen = opened('bottom')
 const offsetOpen = opened('offset')
+const currentOpen = opened('current')
 const landedOpen = opened('landed')
 
 /** Record, and give back the error to show in the dialog. */
@@ -127,6 +129,12 @@ async function mark(value: number): Promise<string | null> {
     :step="lengthStep"
     :initial="lengthFromM(view.above_mark_m, display.units)"
     :submit="(value: number) => keep(() => store.record('offset_chosen', { above_mark_m: lengthToM(value, display.units) }))"
+  />
+  <CurrentDialog
+    v-model="currentOpen"
+    :view="view"
+    :from-runs="store.currentFromRuns"
+    :note="(speed_mps: number, toward_deg: number) => keep(() => store.record('current_noted', { speed_mps, toward_deg }))"
   />
   <v-dialog v-if="rod" v-model="landedOpen">
     <v-card :title="`${rod.name}: landed`" data-test="landed-dialog">

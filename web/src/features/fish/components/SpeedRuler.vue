@@ -16,7 +16,7 @@ const props = defineProps<{
   preview: RodLine[] | null
   rodIndex: (id: string) => number
 }>()
-const emit = defineEmits<{ try: [speedMps: number]; set: [speedMps: number]; bad: [text: string] }>()
+const emit = defineEmits<{ try: [speedMps: number]; set: [speedMps: number]; bad: [text: string]; current: [] }>()
 
 const display = useDisplayStore()
 const track = useTemplateRef<HTMLElement>('track')
@@ -156,6 +156,16 @@ function commitTyped(): void {
         <path :d="`M${x(shown) - 7} 0 h14 l-7 9 Z`" class="now-head" />
       </svg>
     </div>
+    <button class="gps" data-test="current" @click="emit('current')">
+      <template v-if="view.passes">
+        <span class="label">GPS up-current</span><strong data-test="gps-up">{{ formatSpeed(view.passes.up_mps, display.units) }}</strong>
+        <span class="label">down-current</span><strong data-test="gps-down">{{ formatSpeed(view.passes.down_mps, display.units) }}</strong>
+      </template>
+      <span v-else-if="view.current && view.current.speed_mps > 0" class="faster" data-test="current-too-fast"
+        >current faster than the boat</span
+      >
+      <span v-else class="label">no current<br />noted</span>
+    </button>
     <div class="verdict" data-test="speed-verdict">
       <template v-if="bars.length === 0"><span class="label">No rod is out.</span></template>
       <template v-else-if="odd.length">
@@ -249,6 +259,22 @@ text {
 }
 .now-head {
   fill: var(--ink);
+}
+.gps {
+  display: grid;
+  justify-items: center;
+  min-width: 92px;
+  min-height: var(--touch);
+  padding: 2px 6px;
+  line-height: 1.15;
+  color: var(--ink);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+}
+.faster {
+  color: var(--now);
+  font-weight: 700;
+  max-width: 90px;
 }
 .verdict {
   width: 130px;

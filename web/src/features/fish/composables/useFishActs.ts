@@ -4,7 +4,7 @@ import type { FishView, Move, RodView } from '../api'
 import type { RodAct } from '../components/RodTile.vue'
 import type { useFishStore } from '../store'
 
-export type DialogName = 'depth' | 'mark' | 'temperature' | 'bottom' | 'landed' | 'offset' | 'help' | null
+export type DialogName = 'depth' | 'mark' | 'temperature' | 'bottom' | 'landed' | 'offset' | 'current' | 'help' | null
 
 export interface FishActs {
   dialog: Ref<DialogName>

@@ -22,6 +22,8 @@ export const KEYS: KeyAct[] = [
   { key: 'm', act: 'mark', does: 'note a mark' },
   { key: 't', act: 'temperature', does: 'surface temperature' },
   { key: 's', act: 'bottom', does: 'depth of the bottom' },
+  { key: 'c', act: 'current', does: 'the current' },
+  { key: 'v', act: 'above', does: 'from the side, from above' },
   { key: 'g', act: 'take', does: 'do the next move' },
   { key: 'n', act: 'refuse', does: 'next move: not now' },
   { key: 'u', act: 'undo', does: 'undo' },

@@ -14,6 +14,7 @@ import MethodCard from '../components/MethodCard.vue'
 import NextMove from '../components/NextMove.vue'
 import RodTile from '../components/RodTile.vue'
 import SpeedRuler from '../components/SpeedRuler.vue'
+import TopView from '../components/TopView.vue'
 import WaterColumn from '../components/WaterColumn.vue'
 import { rodForKey, useFishActs } from '../composables/useFishActs'
 import { useSpeedTry } from '../composables/useSpeedTry'
@@ -33,6 +34,7 @@ const acts = useFishActs({ store, selected })
 const speed = useSpeedTry((mps) => store.linesAt(mps), store.report)
 const clock = ref(store.nowS())
 const empty = ref(false)
+const side = ref(true)
 const view = computed(() => store.view)
 const helpOpen = computed({
   get: () => acts.dialog.value === 'help',
@@ -97,8 +99,10 @@ function onKey(event: KeyboardEvent): void {
   else if (act.act === 'slower' || act.act === 'faster') nudgeSpeed(act.act === 'slower' ? -1 : 1)
   else if (act.act === 'take') move && void acts.take(move)
   else if (act.act === 'refuse') move && void acts.refuse(move)
+  else if (act.act === 'above') side.value = !side.value
   else if (act.act === 'undo') void store.undo()
-  else if (act.act === 'mark' || act.act === 'temperature' || act.act === 'bottom' || act.act === 'help') acts.dialog.value = act.act
+  else if (act.act === 'mark' || act.act === 'temperature' || act.act === 'bottom' || act.act === 'current' || act.act === 'help')
+    acts.dialog.value = act.act
   else if (rod) acts.rod(act.act as Parameters<typeof acts.rod>[0], rod)
 }
 
@@ -153,18 +157,30 @@ onBeforeUnmount(() => {
       </header>
 
       <div class="main">
-        <WaterColumn
-          class="water"
-          :view="view"
-          :preview="speed.preview.value"
-          :rod-index="rodIndex"
-          :boat-length-m="store.trip.outfit.boat_length_m"
-          :selected="selected"
-          :number-for="store.numberFor"
-          :set-depth="store.setDepth"
-          @select="selected = $event"
-          @mark="openMark"
-        />
+        <div class="water">
+          <WaterColumn
+            v-if="side"
+            :view="view"
+            :preview="speed.preview.value"
+            :rod-index="rodIndex"
+            :boat-length-m="store.trip.outfit.boat_length_m"
+            :selected="selected"
+            :number-for="store.numberFor"
+            :set-depth="store.setDepth"
+            @select="selected = $event"
+            @mark="openMark"
+          />
+          <TopView
+            v-else
+            :view="view"
+            :rod-index="rodIndex"
+            :boat-length-m="store.trip.outfit.boat_length_m"
+            :plan-for="store.planFor"
+            :tightest-turns="store.tightestTurns"
+            @failed="store.report"
+          />
+          <v-btn class="switch" data-test="switch-view" @click="side = !side">{{ side ? 'From above' : 'From the side' }}</v-btn>
+        </div>
         <SpeedRuler
           class="speed"
           :view="view"
@@ -174,6 +190,7 @@ onBeforeUnmount(() => {
           @try="speed.to"
           @set="setSpeed"
           @bad="badSpeed"
+          @current="acts.dialog.value = 'current'"
         />
         <aside class="side">
           <NextMove :view="view" :rod-index="rodIndex" :busy="acts.busy.value" @take="acts.take" @refuse="acts.refuse" />
@@ -299,7 +316,15 @@ h1 {
 }
 .water {
   grid-area: water;
-  height: auto;
+  position: relative;
+  min-height: 0;
+}
+.switch {
+  position: absolute;
+  right: 6px;
+  bottom: 6px;
+  height: 44px !important;
+  background: var(--frost);
 }
 .speed {
   grid-area: speed;

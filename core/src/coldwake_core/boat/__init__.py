@@ -1,0 +1,1 @@
+"""The boat: speed through water and over ground, passes and turns."""

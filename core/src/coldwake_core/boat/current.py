@@ -1,0 +1,216 @@
+"""Speed through water against speed over ground: plain vector sums.
+
+GPS shows speed over ground; a lure feels speed through water. A current carries boat and lure
+alike. Wind is another matter: it pushes the boat and not the lure, so it is left to the look of the
+lure beside the boat.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Final
+
+from ..checks import require_number
+from ..errors import InvalidInputError
+
+FASTEST_CURRENT_MPS: Final = 4.0
+"""About 9 mph: beyond anything that is trolled in."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Current:
+    """Water that moves over the ground.
+
+    Parameters
+    ----------
+    speed_mps : float
+        Its speed, m/s, >= 0.
+    toward_deg : float
+        Where it flows to, degrees from north, clockwise.
+    """
+
+    speed_mps: float
+    toward_deg: float
+
+    def check(self) -> None:
+        """Raise InvalidInputError unless it is a current one could fish in."""
+        require_number(
+            "speed_mps", self.speed_mps, low=0.0, high=FASTEST_CURRENT_MPS, unit="m/s"
+        )
+        require_number("toward_deg", self.toward_deg, low=0.0, high=360.0, unit="degrees")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class GroundTrack:
+    """What GPS shows of a boat that moves through moving water.
+
+    Parameters
+    ----------
+    speed_mps : float
+        Speed over ground, m/s.
+    course_deg : float
+        Course over ground, degrees from north.
+    """
+
+    speed_mps: float
+    course_deg: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PassSpeeds:
+    """What to steer by GPS for one speed through water, both ways of the pass.
+
+    Parameters
+    ----------
+    up_mps, down_mps : float
+        Speed over ground against the current and with it, m/s.
+    up_course_deg, down_course_deg : float
+        Courses over ground, degrees from north.
+    """
+
+    up_mps: float
+    down_mps: float
+    up_course_deg: float
+    down_course_deg: float
+
+
+def ground_track(*, water_speed_mps: float, heading_deg: float, current: Current) -> GroundTrack:
+    """Return speed and course over ground of a boat that heads through a current.
+
+    Parameters
+    ----------
+    water_speed_mps : float
+        Speed through water, m/s, >= 0.
+    heading_deg : float
+        Heading, degrees from north.
+    current : Current
+        The current.
+
+    Returns
+    -------
+    GroundTrack
+
+    Examples
+    --------
+    >>> ground_track(water_speed_mps=1.5, heading_deg=0.0,
+    ...              current=Current(speed_mps=0.5, toward_deg=180.0)).speed_mps
+    1.0
+    """
+    current.check()
+    require_number("water_speed_mps", water_speed_mps, low=0.0, high=20.0, unit="m/s")
+    require_number("heading_deg", heading_deg)
+    heading, toward = math.radians(heading_deg), math.radians(current.toward_deg)
+    north = water_speed_mps * math.cos(heading) + current.speed_mps * math.cos(toward)
+    east = water_speed_mps * math.sin(heading) + current.speed_mps * math.sin(toward)
+    return GroundTrack(
+        speed_mps=math.hypot(north, east), course_deg=math.degrees(math.atan2(east, north)) % 360.0
+    )
+
+
+def water_speed_mps(*, ground: GroundTrack, current: Current) -> float:
+    """Return the speed through water of a boat whose track over ground is known.
+
+    Parameters
+    ----------
+    ground : GroundTrack
+        What GPS shows.
+    current : Current
+        The current.
+
+    Returns
+    -------
+    float
+        Speed through water, m/s.
+    """
+    current.check()
+    course, toward = math.radians(ground.course_deg), math.radians(current.toward_deg)
+    north = ground.speed_mps * math.cos(course) - current.speed_mps * math.cos(toward)
+    east = ground.speed_mps * math.sin(course) - current.speed_mps * math.sin(toward)
+    return math.hypot(north, east)
+
+
+def pass_speeds(*, through_water_mps: float, current: Current) -> PassSpeeds:
+    """Return what to steer by GPS, straight up and straight down a current.
+
+    Parameters
+    ----------
+    through_water_mps : float
+        Wanted speed through water, m/s, > 0.
+    current : Current
+        The current.
+
+    Returns
+    -------
+    PassSpeeds
+
+    Raises
+    ------
+    InvalidInputError
+        If the current is as fast as the boat: going up, it would stand still or go back.
+
+    Examples
+    --------
+    >>> speeds = pass_speeds(through_water_mps=1.5,
+    ...                      current=Current(speed_mps=0.5, toward_deg=180.0))
+    >>> speeds.up_mps, speeds.down_mps
+    (1.0, 2.0)
+    """
+    current.check()
+    require_number("through_water_mps", through_water_mps, above=0.0, high=20.0, unit="m/s")
+    if current.speed_mps >= through_water_mps:
+        raise InvalidInputError(
+            "current.speed_mps", round(current.speed_mps, 3),
+            f"slower than the boat ({through_water_mps:.2f} m/s through water): "
+            "against it the boat would go backward",
+            high=through_water_mps,
+        )
+    return PassSpeeds(
+        up_mps=through_water_mps - current.speed_mps,
+        down_mps=through_water_mps + current.speed_mps,
+        up_course_deg=(current.toward_deg + 180.0) % 360.0, down_course_deg=current.toward_deg,
+    )
+
+
+def current_from_two_runs(*, first: GroundTrack, second: GroundTrack) -> Current:
+    """Return the current from two runs at the same throttle, one up and one down.
+
+    Parameters
+    ----------
+    first, second : GroundTrack
+        What GPS showed on each, in about opposite directions.
+
+    Returns
+    -------
+    Current
+
+    Raises
+    ------
+    InvalidInputError
+        If the runs were not about opposite, within 30 degrees.
+
+    Notes
+    -----
+    At one throttle and opposite headings the boat's own motion cancels: the current is half the
+    sum of the two ground vectors.
+
+    Examples
+    --------
+    >>> found = current_from_two_runs(first=GroundTrack(speed_mps=2.0, course_deg=180.0),
+    ...                               second=GroundTrack(speed_mps=1.0, course_deg=0.0))
+    >>> found.speed_mps, round(found.toward_deg)
+    (0.5, 180)
+    """
+    apart = abs((first.course_deg - second.course_deg + 180.0) % 360.0 - 180.0)
+    if apart < 150.0:
+        raise InvalidInputError(
+            "second.course_deg", round(second.course_deg, 1),
+            "about opposite to the first run, within 30 degrees",
+        )
+    north = east = 0.0
+    for run in (first, second):
+        north += 0.5 * run.speed_mps * math.cos(math.radians(run.course_deg))
+        east += 0.5 * run.speed_mps * math.sin(math.radians(run.course_deg))
+    speed = math.hypot(north, east)
+    toward = math.degrees(math.atan2(east, north)) % 360.0 if speed > 0.0 else 0.0
+    return Current(speed_mps=speed, toward_deg=toward)

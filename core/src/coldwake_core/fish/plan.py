@@ -1,0 +1,207 @@
+"""The spread from above: straight and in a turn, with likely tangles."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from typing import Final, Literal
+
+from ..boat.tangles import Tangle, likely_tangles, line_in_space
+from ..boat.turns import LineInTurn, PlanPoint, line_in_turn, lure_place_in_turn
+from ..checks import require_choice, require_number
+from ..record.events import SLOWEST_MPS
+from .view import RodLine, RodView
+
+Course = Literal["straight", "port", "starboard"]
+COURSES: Final = ("straight", "port", "starboard")
+
+_RADII_M: Final = (8.0, 10.0, 13.0, 16.0, 20.0, 25.0, 32.0, 40.0, 50.0, 65.0, 80.0, 100.0, 150.0)
+"""Radii tried for the tightest turn, about a quarter apart."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RodFromAbove:
+    """A rod's line seen from above.
+
+    Parameters
+    ----------
+    rod_id : str
+        The rod.
+    tip_side_m : float
+        Lateral place of its tip, m, starboard positive.
+    place : PlanPoint or None
+        Where its lure is; None when the turn is too tight for it.
+    speed_mps : float
+        The lure's own speed through water, m/s.
+    depth_m : float
+        Its depth, m, once settled.
+    depth_change_m : float
+        Against straight ahead, m; positive is deeper.
+    clearance_m : float
+        Lowest part above the bottom, m.
+    settle_s : float
+        Time until it is there for two thirds, s; 0 when straight.
+    """
+
+    rod_id: str
+    tip_side_m: float
+    place: PlanPoint | None
+    speed_mps: float
+    depth_m: float
+    depth_change_m: float
+    clearance_m: float
+    settle_s: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PlanView:
+    """The spread from above.
+
+    Parameters
+    ----------
+    course : Course
+        Straight, or the side turned to.
+    radius_m : float or None
+        Radius of the turn, m; None when straight.
+    rods : tuple of RodFromAbove
+        Rods that are out.
+    tangles : tuple of Tangle
+        Pairs that are likely to catch each other, nearest first.
+    """
+
+    course: Course
+    radius_m: float | None
+    rods: tuple[RodFromAbove, ...]
+    tangles: tuple[Tangle, ...]
+
+
+Where = Callable[[str, float, float], RodLine]
+"""Where a rod's lure is with a number set at a speed: (rod_id, setting_m, speed_mps)."""
+
+
+def plan_view(
+    rods: Sequence[RodView], *, course: str, radius_m: float | None, speed_mps: float, where: Where
+) -> PlanView:
+    """Return the spread from above.
+
+    Parameters
+    ----------
+    rods : sequence of RodView
+        All rods.
+    course : {'straight', 'port', 'starboard'}
+        Straight, or the side turned to.
+    radius_m : float or None
+        Radius of the boat's circle, m; needed in a turn.
+    speed_mps : float
+        Boat's speed through water, m/s.
+    where : callable
+        Solves one line.
+
+    Returns
+    -------
+    PlanView
+
+    Raises
+    ------
+    InvalidInputError
+        If course or radius cannot be.
+    """
+    require_choice("course", course, COURSES)
+    out = [rod for rod in rods if rod.line is not None]
+    if course == "straight":
+        seen, tangles = _seen(out, None, "port", speed_mps, where)
+        return PlanView(course="straight", radius_m=None, rods=seen, tangles=tangles)
+    radius = require_number("radius_m", radius_m, low=4.0, high=500.0, unit="m")
+    side: Literal["port", "starboard"] = "port" if course == "port" else "starboard"
+    seen, tangles = _seen(out, radius, side, speed_mps, where)
+    return PlanView(course=side, radius_m=radius, rods=seen, tangles=tangles)
+
+
+def _seen(
+    rods: Sequence[RodView], radius_m: float | None, side: Literal["port", "starboard"],
+    speed_mps: float, where: Where,
+) -> tuple[tuple[RodFromAbove, ...], tuple[Tangle, ...]]:
+    seen, lines = [], {}
+    for rod in rods:
+        assert rod.line is not None
+        straight = rod.line
+        line, place = straight, PlanPoint(behind_m=straight.trail_m, side_m=rod.side_m)
+        turn: LineInTurn | None = None
+        found: PlanPoint | None = place
+        if radius_m is not None:
+            turn = line_in_turn(
+                radius_m=radius_m, toward=side, tip_side_m=rod.side_m,
+                trail_m=straight.trail_m, speed_mps=speed_mps,
+            )
+            own = max(speed_mps * turn.speed_factor, SLOWEST_MPS)
+            line = where(rod.id, straight.number.setting_m, own)
+            found = lure_place_in_turn(
+                radius_m=radius_m, toward=side, tip_side_m=rod.side_m, trail_m=line.trail_m
+            )
+        if found is not None:
+            # Cable and setback are one line for this: ball and clip are between them.
+            path = [point for part in line.paths for point in part]
+            path = sorted(path) if len(line.paths) > 1 else path
+            lines[rod.id] = line_in_space(
+                path, tip_side_m=rod.side_m, end_behind_m=found.behind_m, end_side_m=found.side_m
+            )
+        seen.append(RodFromAbove(
+            rod_id=rod.id, tip_side_m=rod.side_m, place=found,
+            speed_mps=speed_mps if turn is None else speed_mps * turn.speed_factor,
+            depth_m=line.depth_m, depth_change_m=line.depth_m - straight.depth_m,
+            clearance_m=line.clearance_m, settle_s=0.0 if turn is None else turn.settle_s,
+        ))
+    return tuple(seen), likely_tangles(lines)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class TightestTurns:
+    """The smallest circles that are safe: no tangle, no lure or ball in the bottom, no slack line.
+
+    Parameters
+    ----------
+    port_m, starboard_m : float or None
+        Radius, m, to either side; None when none that was tried is safe.
+    """
+
+    port_m: float | None
+    starboard_m: float | None
+
+
+def tightest_turns(
+    rods: Sequence[RodView], *, speed_mps: float, where: Where
+) -> TightestTurns:
+    """Return the smallest safe circles to either side.
+
+    Parameters
+    ----------
+    rods : sequence of RodView
+        All rods.
+    speed_mps : float
+        Boat's speed through water, m/s.
+    where : callable
+        Solves one line.
+
+    Returns
+    -------
+    TightestTurns
+
+    Notes
+    -----
+    Halves a list of radii about a quarter apart: what is safe in a turn is taken to be safe in a
+    wider one.
+    """
+    out = [rod for rod in rods if rod.line is not None]
+
+    def tightest(side: Literal["port", "starboard"]) -> float | None:
+        low, high = 0, len(_RADII_M)
+        while low < high:
+            middle = (low + high) // 2
+            seen, tangles = _seen(out, _RADII_M[middle], side, speed_mps, where)
+            safe = not tangles and all(
+                rod.place is not None and rod.clearance_m > 0.0 for rod in seen
+            )
+            low, high = (low, middle) if safe else (middle + 1, high)
+        return _RADII_M[low] if low < len(_RADII_M) else None
+
+    return TightestTurns(port_m=tightest("port"), starboard_m=tightest("starboard"))

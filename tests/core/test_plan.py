@@ -1,0 +1,152 @@
+"""The spread from above, tangles and safe turns."""
+
+from __future__ import annotations
+
+import math
+import random
+
+import pytest
+from trip_cases import at, event, session
+
+from coldwake_core.boat.tangles import TOO_NEAR_M, likely_tangles, line_in_space
+from coldwake_core.errors import InvalidInputError
+
+
+def straight(side: float, depth: float, behind: float = 30.0):
+    return line_in_space(
+        [(0.0, -1.0), (3.0, 0.0), (behind, depth)], tip_side_m=side, end_behind_m=behind, end_side_m=side
+    )
+
+
+def test_lines_that_cross_at_one_depth_are_a_tangle():
+    # One from port to starboard, the other the other way: they meet in the middle, at 15 m behind.
+    path = [(0.0, 0.0), (30.0, 6.0)]
+    lines = {
+        "a": line_in_space(path, tip_side_m=-4.0, end_behind_m=30.0, end_side_m=4.0),
+        "b": line_in_space(path, tip_side_m=4.0, end_behind_m=30.0, end_side_m=-4.0),
+    }
+    (tangle,) = likely_tangles(lines)
+    assert tangle.rod_ids == ("a", "b")
+    assert tangle.distance_m == pytest.approx(0.0, abs=1e-9)
+    assert tangle.behind_m == pytest.approx(15.0, abs=0.1)
+
+
+def test_lines_that_cross_one_over_the_other_are_none():
+    lines = {
+        "a": line_in_space([(0.0, 0.0), (30.0, 1.0)], tip_side_m=-4.0, end_behind_m=30.0, end_side_m=4.0),
+        "b": line_in_space([(0.0, 0.0), (30.0, 9.0)], tip_side_m=4.0, end_behind_m=30.0, end_side_m=-4.0),
+    }
+    assert likely_tangles(lines) == ()
+
+
+def test_lines_side_by_side_are_a_tangle_only_when_near():
+    assert likely_tangles({"a": straight(0.0, 5.0), "b": straight(2.0, 5.0)}) == ()
+    found = likely_tangles({"a": straight(0.0, 5.0), "b": straight(0.3, 5.0)})
+    assert found[0].distance_m == pytest.approx(0.3, abs=1e-6)
+
+
+def test_distance_is_that_of_a_brute_search():
+    # Independent: the least distance between fine samples of two random straight lines. Lines that
+    # start well apart, so that the stretch by the tips, which is left out, is not the nearest.
+    rng = random.Random(5)
+    near = 0
+    for _ in range(60):
+        lines, points = {}, []
+        for name, tip in (("a", -2.0), ("b", 2.0)):
+            behind, side, depth = rng.uniform(20, 40), rng.uniform(-3, 3), rng.uniform(2, 9)
+            lines[name] = line_in_space(
+                [(0.0, 0.0), (behind, depth)], tip_side_m=tip, end_behind_m=behind, end_side_m=side
+            )
+            shares = [i / 300 for i in range(301)]
+            points.append([(s * behind, tip + s * (side - tip), s * depth) for s in shares])
+        brute = min(math.dist(p, q) for p in points[0] for q in points[1])
+        found = likely_tangles(lines)
+        assert bool(found) == (brute < TOO_NEAR_M) or abs(brute - TOO_NEAR_M) < 0.1
+        if found:
+            near += 1
+            assert found[0].distance_m == pytest.approx(brute, abs=0.1)
+    assert near >= 3
+
+
+def out(*more):
+    return session(
+        event("speed_changed", 0, speed_mps=0.75),
+        event("line_set", 1, rod_id="rod-1", setting_m=25.0),
+        event("line_set", 1, rod_id="rod-5", setting_m=30.0),
+        event("line_set", 1, rod_id="rod-4", setting_m=9.0), *more, bottom_m=40.0,
+    )
+
+
+def test_straight_ahead_lures_are_behind_their_tips():
+    plan = out().plan(course="straight")
+    assert {rod.rod_id for rod in plan.rods} == {"rod-1", "rod-4", "rod-5"}
+    for rod in plan.rods:
+        assert rod.place.side_m == rod.tip_side_m
+        assert rod.depth_change_m == pytest.approx(0.0, abs=1e-9)
+    assert plan.tangles == ()
+
+
+def test_inside_weighted_line_sinks_and_inside_floating_plug_rises():
+    # Common practice: inside lines slow and sink, a floating plug rises instead.
+    by_id = {rod.rod_id: rod for rod in out().plan(course="starboard", radius_m=45.0).rods}
+    assert by_id["rod-5"].speed_mps < 0.75
+    assert by_id["rod-5"].depth_change_m > 0.5
+    plug = {rod.rod_id: rod for rod in out().plan(course="port", radius_m=45.0).rods}["rod-1"]
+    assert plug.speed_mps < 0.75
+    assert plug.depth_change_m < 0.0
+    assert plug.settle_s > 10.0
+
+
+def test_short_downrigger_line_on_the_outside_speeds_up():
+    rod = {r.rod_id: r for r in out().plan(course="port", radius_m=25.0).rods}["rod-4"]
+    assert rod.speed_mps > 0.75
+
+
+def test_too_tight_a_turn_leaves_a_long_line_slack():
+    plan = out().plan(course="port", radius_m=15.0)
+    assert {rod.rod_id: rod.place for rod in plan.rods}["rod-1"] is None
+
+
+def test_tightest_turns_are_safe_and_the_next_tighter_is_not():
+    opened = out()
+    tightest = opened.tightest()
+    for side, radius in (("port", tightest.port_m), ("starboard", tightest.starboard_m)):
+        plan = opened.plan(course=side, radius_m=radius)
+        assert plan.tangles == ()
+        assert all(rod.place is not None and rod.clearance_m > 0.0 for rod in plan.rods)
+        tighter = opened.plan(course=side, radius_m=radius / 1.35)
+        assert tighter.tangles or any(rod.place is None or rod.clearance_m <= 0.0 for rod in tighter.rods)
+
+
+def test_shallow_water_makes_every_turn_wider():
+    deep, shallow = out().tightest(), out(event("sounded", 2, bottom_m=11.0)).tightest()
+    assert shallow.starboard_m is None or shallow.starboard_m >= deep.starboard_m
+
+
+@pytest.mark.parametrize(
+    ("course", "radius", "field"),
+    [("up", 30.0, "course"), ("port", None, "radius_m"), ("port", 1.0, "radius_m"), ("starboard", math.inf, "radius_m")],
+)
+def test_turns_that_cannot_be_are_named(course: str, radius: float | None, field: str):
+    with pytest.raises(InvalidInputError) as caught:
+        out().plan(course=course, radius_m=radius)
+    assert caught.value.field == field
+
+
+def test_current_gives_what_to_steer_both_ways():
+    view = out(event("current_noted", 2, speed_mps=0.3, toward_deg=90.0)).view(at(5))
+    assert (view.passes.up_mps, view.passes.down_mps) == pytest.approx((0.45, 1.05))
+    assert out().view(at(5)).passes is None
+
+
+def test_current_faster_than_the_boat_gives_no_speed_to_steer():
+    view = out(event("current_noted", 2, speed_mps=1.2, toward_deg=90.0)).view(at(5))
+    assert view.current.speed_mps == 1.2
+    assert view.passes is None
+
+
+@pytest.mark.parametrize(("speed", "toward"), [(-0.1, 0.0), (9.0, 0.0), (0.5, 400.0)])
+def test_impossible_current_is_refused(speed: float, toward: float):
+    with pytest.raises(InvalidInputError) as caught:
+        out(event("current_noted", 2, speed_mps=speed, toward_deg=toward))
+    assert caught.value.field in ("payload.speed_mps", "payload.toward_deg")

@@ -1,0 +1,219 @@
+<script setup lang="ts">
+// The spread from above: straight, or in a turn, with the lines that are likely to catch lit.
+import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { latestOnly } from '@/shared/core/latest'
+import { useDisplayStore } from '@/shared/units/store'
+import { formatLength, formatSpeed } from '@/shared/units/units'
+import type { Course, FishView, PlanView, TightestTurns } from '../api'
+import { useElementSize } from '../composables/useElementSize'
+import { SHAPE_POINTS, rodColour } from '../logic/shapes'
+
+const props = defineProps<{
+  view: FishView
+  rodIndex: (id: string) => number
+  boatLengthM: number
+  planFor: (course: Course, radiusM: number) => Promise<PlanView>
+  tightestTurns: () => Promise<TightestTurns>
+}>()
+const emit = defineEmits<{ failed: [error: unknown] }>()
+
+const display = useDisplayStore()
+const frame = useTemplateRef<HTMLElement>('frame')
+const { width, height } = useElementSize(frame)
+const course = ref<Course>('straight')
+const radius = ref(60)
+const plan = shallowRef<PlanView | null>(null)
+const tightest = shallowRef<TightestTurns | null>(null)
+const COURSES: { value: Course; title: string }[] = [
+  { value: 'port', title: 'Turn left' },
+  { value: 'straight', title: 'Straight' },
+  { value: 'starboard', title: 'Turn right' },
+]
+
+const ask = latestOnly(
+  (asked: { course: Course; radius: number }) => props.planFor(asked.course, asked.radius),
+  (answer) => (plan.value = answer),
+  (error) => emit('failed', error),
+)
+const askTightest = latestOnly(
+  () => props.tightestTurns(),
+  (answer) => (tightest.value = answer),
+  (error) => emit('failed', error),
+)
+// The spread as it is set: a clock that ticks or a tap for a hit is no reason to solve it anew.
+const spread = computed(() =>
+  JSON.stringify([props.view.speed_mps, props.view.bottom_m, props.view.rods.map((rod) => [rod.setup, rod.line?.number.setting_m])]),
+)
+watch([spread, course, radius], () => ask({ course: course.value, radius: radius.value }), { immediate: true })
+watch(spread, () => askTightest(undefined), { immediate: true })
+
+const rods = computed(() =>
+  (plan.value?.rods ?? []).flatMap((rod) => {
+    const known = props.view.rods.find((candidate) => candidate.id === rod.rod_id)
+    return known ? [{ ...rod, shape: known.shape, name: known.name }] : []
+  }),
+)
+const lit = computed(() => new Set((plan.value?.tangles ?? []).flatMap((tangle) => tangle.rod_ids)))
+const nameOf = (id: string): string => props.view.rods.find((rod) => rod.id === id)?.name ?? id
+
+// True to scale, both ways alike; the boat heads to the right as in the side view.
+const extent = computed(() => {
+  const sides = rods.value.flatMap((rod) => [rod.tip_side_m, rod.place?.side_m ?? rod.tip_side_m])
+  return {
+    behind: Math.max(15, ...rods.value.map((rod) => rod.place?.behind_m ?? 0)),
+    port: Math.min(-6, ...sides),
+    starboard: Math.max(6, ...sides),
+  }
+})
+const RIGHT = 90
+const scale = computed(() =>
+  Math.min((width.value - RIGHT - 70) / extent.value.behind, (height.value - 44) / (extent.value.starboard - extent.value.port)),
+)
+const sternX = computed(() => width.value - RIGHT)
+const x = (behindM: number): number => sternX.value - behindM * scale.value
+const y = (sideM: number): number => 22 + (sideM - extent.value.port) * scale.value
+
+const warnings = computed(() => {
+  const list = (plan.value?.tangles ?? []).map(
+    (tangle) => `${tangle.rod_ids.map(nameOf).join(' and ')} come within ${formatLength(tangle.distance_m, display.units)}`,
+  )
+  for (const rod of rods.value) {
+    if (rod.place === null) list.push(`${rod.name}: the turn is too tight for a line so long, it goes slack`)
+    else if (rod.clearance_m < 0) list.push(`${rod.name} goes into the bottom`)
+  }
+  return list
+})
+const limits = computed(() => {
+  if (!tightest.value) return ''
+  const say = (radiusM: number | null): string => (radiusM === null ? 'none safe' : formatLength(radiusM, display.units))
+  return `Turn no tighter than ${say(tightest.value.port_m)} to the left, ${say(tightest.value.starboard_m)} to the right.`
+})
+</script>
+
+<template>
+  <div class="above" data-test="top-view" :data-course="plan?.course">
+    <div class="controls">
+      <v-btn
+        v-for="item in COURSES"
+        :key="item.value"
+        class="course"
+        :class="{ chosen: course === item.value }"
+        :data-test="`course-${item.value}`"
+        @click="course = item.value"
+      >
+        {{ item.title }}
+      </v-btn>
+      <label v-if="course !== 'straight'" class="radius">
+        <input v-model.number="radius" type="range" min="8" max="150" step="2" aria-label="Radius of the turn" data-test="radius" />
+        <span class="label">radius {{ formatLength(radius, display.units) }}</span>
+      </label>
+    </div>
+    <div ref="frame" class="frame">
+      <svg v-if="width > 0" :width="width" :height="height" role="img" aria-label="The spread from above">
+        <path :d="`M${sternX} ${y(0) - 8} h34 q22 2 30 8 q-8 6 -30 8 h-34 Z`" class="boat" />
+        <g v-for="rod in rods" :key="rod.rod_id">
+          <line
+            v-if="rod.place"
+            :x1="x(0)"
+            :y1="y(rod.tip_side_m)"
+            :x2="x(rod.place.behind_m)"
+            :y2="y(rod.place.side_m)"
+            :stroke="rodColour(rodIndex(rod.rod_id))"
+            class="line"
+            :class="{ lit: lit.has(rod.rod_id) }"
+          />
+          <g v-if="rod.place" :transform="`translate(${x(rod.place.behind_m)} ${y(rod.place.side_m)}) scale(8)`" class="shape">
+            <circle v-if="rod.shape === 'circle'" r="0.95" :fill="rodColour(rodIndex(rod.rod_id))" />
+            <polygon v-else :points="SHAPE_POINTS[rod.shape]" :fill="rodColour(rodIndex(rod.rod_id))" />
+          </g>
+          <text v-if="rod.place" :x="x(rod.place.behind_m) - 12" :y="y(rod.place.side_m) + 4">
+            {{ formatLength(rod.depth_m, display.units) }}
+            <tspan v-if="course !== 'straight'">at {{ formatSpeed(rod.speed_mps, display.units, false) }}</tspan>
+          </text>
+        </g>
+      </svg>
+    </div>
+    <div class="words">
+      <p v-for="text in warnings" :key="text" class="warning" data-test="turn-warning">{{ text }}</p>
+      <p v-if="!warnings.length && rods.length" class="label">
+        {{ course === 'straight' ? 'No lines near each other.' : 'No tangle in this turn.' }}
+      </p>
+      <p class="label" data-test="tightest">{{ limits }} Steady turns, lines taken as straight from above.</p>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.above {
+  display: flex;
+  flex-direction: column;
+  height: 100%;
+  min-height: 260px;
+  background: var(--water);
+}
+.controls {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  padding: 4px 6px 0;
+}
+.course {
+  height: 44px !important;
+}
+.chosen {
+  background: var(--ink);
+  color: var(--frost);
+}
+.radius {
+  display: flex;
+  flex-direction: column;
+  flex: 1;
+  max-width: 260px;
+}
+.radius input {
+  accent-color: var(--ink);
+  min-height: 30px;
+}
+.frame {
+  position: relative;
+  flex: 1;
+  min-height: 120px;
+}
+svg {
+  position: absolute;
+  inset: 0;
+}
+.boat {
+  fill: var(--ink);
+}
+.line {
+  stroke-width: 2;
+}
+.line.lit {
+  stroke: var(--now);
+  stroke-width: 5;
+}
+.shape {
+  stroke: var(--ink);
+  stroke-width: 0.17;
+}
+text {
+  fill: var(--ink);
+  font-size: 13px;
+  font-weight: 600;
+  font-stretch: 88%;
+  text-anchor: end;
+  paint-order: stroke;
+  stroke: var(--water);
+  stroke-width: 3px;
+}
+.words {
+  /* Room for the switch between the two views. */
+  padding: 2px 140px 6px 10px;
+}
+.warning {
+  color: var(--now);
+  font-weight: 700;
+  font-size: 14px;
+}
+</style>
