@@ -25,6 +25,7 @@ class Trip(models.Model):
     outfit = models.JSONField()
     sun = models.JSONField()
     clock_shift_s = models.FloatField(default=0.0)
+    readings = models.JSONField(default=list, help_text="depths seen on earlier trips")
     is_ended = models.BooleanField(default=False)
 
     class Meta:
@@ -40,6 +41,7 @@ class Trip(models.Model):
             "species": self.species, "started_at_s": self.started_at.timestamp(),
             "utc_offset_min": self.utc_offset_min, "bottom_m": self.bottom_m,
             "outfit": self.outfit, "sun": self.sun, "clock_shift_s": self.clock_shift_s,
+            "readings": self.readings,
         }
 
 

@@ -7,6 +7,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
+from opening import open_demo
 from playwright.sync_api import Browser, BrowserContext, Page, Playwright
 
 from running import RunningServer
@@ -61,15 +62,6 @@ def make_context(browser: Browser) -> Iterator[Any]:
     yield make
     for context in made:
         context.close()
-
-
-def open_demo(page: Page, url: str, *, ready: bool = True) -> None:
-    """Sign in with the demo's button and wait until Fish is there."""
-    page.goto(url)
-    page.get_by_test_id("demo").click()
-    page.locator("[data-test=water-column] svg").wait_for()
-    if ready:
-        page.locator("[data-state=ready]").wait_for(timeout=60_000)
 
 
 @pytest.fixture

@@ -5,9 +5,9 @@ from __future__ import annotations
 import re
 from typing import Any
 
+from opening import open_demo
 from playwright.sync_api import Page, expect
 
-from conftest import open_demo
 from running import RunningServer
 
 

@@ -7,9 +7,9 @@ from pathlib import Path
 from typing import Any
 
 import pytest
+from opening import open_demo
 from playwright.sync_api import Page, expect
 
-from conftest import open_demo
 from paths import ROOT
 from running import ApiUser, RunningServer
 
@@ -215,6 +215,18 @@ def test_view_from_above_shows_turns_and_how_tight_they_may_be(fish: Page):
     fish.get_by_test_id("course-starboard").click()
     expect(view).to_have_attribute("data-course", "starboard")
     fish.get_by_test_id("radius").fill("20")
-    expect(fish.get_by_test_id("turn-warning").first).to_contain_text("too tight")
+    expect(fish.get_by_test_id("turn-warning").filter(has_text="too tight").first).to_be_visible()
     fish.get_by_test_id("switch-view").click()
     expect(fish.get_by_test_id("water-column")).to_be_visible()
+
+
+def test_depth_seen_teaches_the_line_and_can_be_set_aside(fish: Page):
+    fish.get_by_test_id("more-rod-5").click()
+    fish.get_by_test_id("calibrate-rod-5").click()
+    before = fish.get_by_test_id("calibration-now").inner_text()
+    fish.get_by_test_id("depth-seen").fill("40")
+    fish.get_by_test_id("calibration-save").click()
+    expect(fish.get_by_test_id("readings")).to_contain_text("lure at 40 ft")
+    expect(fish.get_by_test_id("calibration-now")).not_to_have_text(before)
+    fish.get_by_test_id("set-aside").click()
+    expect(fish.get_by_test_id("calibration-now")).to_have_text(before)

@@ -12,7 +12,8 @@ from tackle import COLD, HOOCHIE, downrigger, flat, leadcore
 from coldwake_core.constants import POUND_KG
 from coldwake_core.errors import InvalidInputError, NoSolutionError
 from coldwake_core.lines.bodies import Ball, plug_body
-from coldwake_core.lines.doubt import InputSpread, solve_with_doubt
+from coldwake_core.lines.calibration import Calibration, InputSpread
+from coldwake_core.lines.doubt import solve_with_doubt
 from coldwake_core.lines.downrigger import DownriggerRig
 from coldwake_core.lines.leadcore import leadcore_number
 from coldwake_core.lines.linerig import LineRig
@@ -114,7 +115,7 @@ def test_doubt_grows_with_the_spread_and_is_nothing_without_it():
     none = InputSpread(speed_mps=0, line_drag=0, body_drag=0, body_lift=0, weight=0, setting=0)
     wide = InputSpread(speed_mps=0.09, line_drag=0.3, body_drag=0.4, body_lift=0.6, weight=0.06)
     doubts = [
-        solve_with_doubt(rig, 0.7, COLD, spread).place(40.0)[1].doubt_m
+        solve_with_doubt(rig, 0.7, COLD, Calibration.prior(spread)).place(40.0)[1].doubt_m
         for spread in (none, InputSpread(), wide)
     ]
     assert doubts[0] == pytest.approx(0.0, abs=1e-3)
@@ -136,7 +137,7 @@ def test_doubt_agrees_with_random_inputs():
             body_lift=1 + rng.gauss(0, spread.body_lift),
         )
         depths.append(rig.solve(0.7, COLD, shift).place(40.0, picture=False).depth_m)
-    place, estimate = solve_with_doubt(rig, 0.7, COLD, spread).place(40.0)
+    place, estimate = solve_with_doubt(rig, 0.7, COLD, Calibration.prior(spread)).place(40.0)
     inside = sum(abs(depth - place.depth_m) <= estimate.doubt_m for depth in depths) / len(depths)
     assert inside == pytest.approx(0.80, abs=0.07)
 

@@ -282,3 +282,17 @@ def test_spread_from_above_is_solved_by_the_server_too(client_in: Any, demo: Tri
     assert client_in.get(f"/api/trips/{demo.pk}/tightest/").json()["port_m"] > 8.0
     bad = client_in.get(f"/api/trips/{demo.pk}/plan/?course=port&radius_m=x")
     assert (bad.status_code, bad.json()["field"]) == (422, "radius_m")
+
+
+def test_depth_seen_on_one_trip_teaches_the_next(client_in: Any, demo: Trip):
+    seen = event(demo, "depth_seen", rod_id="rod-2", setting_m=33.5, speed_mps=0.63, depth_m=7.0)
+    wrong = event(demo, "depth_seen", rod_id="rod-2", setting_m=33.5, speed_mps=0.63, depth_m=3.0)
+    aside = event(demo, "reading_set_aside", event_id=wrong["id"], aside=True)
+    assert post(client_in, demo, seen, wrong, aside).status_code == 200
+    lists = client_in.get("/api/trips/").json()
+    body = {
+        "name": "Next", "water_id": lists["waters"][0]["id"],
+        "outfit_id": lists["outfits"][0]["id"], "species": "trout",
+    }
+    made = client_in.post("/api/trips/", body, format="json").json()
+    assert [reading["id"] for reading in made["readings"]] == [seen["id"]]

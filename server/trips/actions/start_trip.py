@@ -8,14 +8,18 @@ from typing import Any
 
 from coldwake_core.checks import require_choice, require_text
 from coldwake_core.decode import decode, encode
-from coldwake_core.errors import UnknownItemError
+from coldwake_core.errors import InvalidInputError, UnknownItemError
+from coldwake_core.gear.setup import build_rig
 from coldwake_core.record.trip import Trip as CoreTrip
 from locker.models import Outfit
 from waters.models import Water
 from waters.sun import sun_of_day
 
 from ..models import Trip
+from ..queries import open_session
 
+MOST_TRIPS = 20
+MOST_READINGS = 200
 SPECIES = ("trout", "kokanee", "striper")
 
 
@@ -55,6 +59,7 @@ class StartTrip:
             "outfit": encode(outfit.core()),
             "sun": encode(sun),
             "clock_shift_s": self.clock_shift_s,
+            "readings": earlier_readings(outfit),
         }
 
     def execute(self) -> Trip:
@@ -63,6 +68,28 @@ class StartTrip:
         decode(CoreTrip, trip.document(), field="trip")
         trip.save()
         return trip
+
+
+def earlier_readings(outfit: Outfit) -> list[Any]:
+    """Return depths seen on earlier trips with the boat of this outfit, those set aside left out.
+
+    What was learnt of a line on the water serves every later trip. Only readings whose tackle is
+    still aboard are taken.
+    """
+    kept: dict[str, Any] = {}
+    boat = outfit.core()
+    for trip in Trip.objects.filter(owner_id=outfit.owner_id)[:MOST_TRIPS]:
+        if trip.outfit.get("boat_name") != boat.boat_name:
+            continue
+        state = open_session(trip).state
+        for reading in state.depth_readings:
+            if reading.id not in state.set_aside and len(kept) < MOST_READINGS:
+                try:
+                    build_rig(boat, reading.setup)
+                except InvalidInputError:
+                    continue
+                kept[reading.id] = encode(reading)
+    return list(kept.values())
 
 
 def _key(value: object) -> int:

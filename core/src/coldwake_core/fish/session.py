@@ -23,7 +23,8 @@ from ..evidence.rates import Exposure
 from ..gear.setup import RodSetup, build_rig, recipe_words, working_range
 from ..gear.tackle import FASTEST_MPS
 from ..gear.window import shared_window, verdict
-from ..lines.doubt import STATED_SPREAD, DoubtfulRig, solve_with_doubt
+from ..lines.calibration import LineFit
+from ..lines.doubt import DoubtfulRig, solve_quickly, solve_with_doubt
 from ..lines.leadcore import leadcore_number
 from ..record.events import SLOWEST_MPS, Event, check_depth, decode_event
 from ..record.fold import check_against, fold
@@ -31,12 +32,14 @@ from ..record.state import RodState
 from ..record.trip import Trip
 from ..sonar.marks import MarkedBand, depth_to_fish, marked_bands, recent_marks
 from ..water.fresh import Water
+from .calibrate import fit_setup
 from .plan import PlanView, TightestTurns, plan_view, tightest_turns
 from .view import (
     ComfortView,
     FishView,
     LineNumber,
     MarkView,
+    ReadingView,
     RibbonMark,
     RodLine,
     RodTally,
@@ -48,6 +51,7 @@ ASSUMED_DEGC = 10.0
 """Water temperature until one is read: only density and viscosity hang on it."""
 ASSUMED_SPEED_MPS = 1.5 * MPH_MPS
 _CACHED_RIGS = 256
+_CACHED_FITS = 64
 
 
 class FishSession:
@@ -70,6 +74,7 @@ class FishSession:
         self.events = {event.id: event for event in events}
         self.state = fold(trip, self.events.values())
         self._solved: dict[tuple[Any, ...], DoubtfulRig] = {}
+        self._fits: dict[tuple[Any, ...], LineFit] = {}
 
     def add(self, data: object) -> Event:
         """Add an event from JSON data.
@@ -121,17 +126,57 @@ class FishSession:
 
     def _solve(self, setup: RodSetup, speed_mps: float, *, doubt: bool) -> DoubtfulRig:
         degc = self.state.surface_degc
-        key = (setup, speed_mps, degc, doubt)
+        fit = self._fit(setup)
+        key = (setup, speed_mps, degc, doubt, fit.calibration)
         if key not in self._solved:
             if len(self._solved) >= _CACHED_RIGS:
                 self._solved.pop(next(iter(self._solved)))
-            water = Water.at_degc(ASSUMED_DEGC if degc is None else max(degc, -1.0))
-            rig = build_rig(self.trip.outfit, setup)
-            self._solved[key] = (
-                solve_with_doubt(rig, speed_mps, water) if doubt
-                else DoubtfulRig(rig.solve(speed_mps, water), (), STATED_SPREAD)
-            )
+            rig, solve = build_rig(self.trip.outfit, setup), solve_quickly
+            if doubt:
+                solve = solve_with_doubt
+            self._solved[key] = solve(rig, speed_mps, self._water, fit.calibration)
         return self._solved[key]
+
+    @property
+    def _water(self) -> Water:
+        degc = self.state.surface_degc
+        return Water.at_degc(ASSUMED_DEGC if degc is None else max(degc, -1.0))
+
+    def _fit(self, setup: RodSetup) -> LineFit:
+        """What the readings say of a tackle, worked out anew only when there are others."""
+        heard = tuple(
+            reading for reading in self.state.depth_readings
+            if reading.id not in self.state.set_aside
+        )
+        key = (setup, heard)
+        if key not in self._fits:
+            if len(self._fits) >= _CACHED_FITS:
+                self._fits.clear()
+            # At one water temperature: it hardly matters, and a fit must not change with it.
+            self._fits[key] = fit_setup(
+                self.trip.outfit, setup, heard, Water.at_degc(ASSUMED_DEGC)
+            )
+        return self._fits[key]
+
+    def _readings(self, setup: RodSetup) -> tuple[ReadingView, ...]:
+        residuals = {r.reading_id: r for r in self._fit(setup).residuals}
+        views = []
+        for reading in self.state.depth_readings:
+            same = (reading.setup.line_id, reading.setup.attractor_id, reading.setup.lure_id) == (
+                setup.line_id, setup.attractor_id, setup.lure_id
+            )
+            residual = residuals.get(reading.id)
+            if same and (residual or reading.id in self.state.set_aside):
+                views.append(ReadingView(
+                    id=reading.id, of=reading.of,
+                    number=self._number(reading.setup, reading.setting_m),
+                    speed_mps=reading.speed_mps, seen_m=reading.depth_m,
+                    expected_m=residual.expected_m if residual else None,
+                    physics_m=residual.physics_m if residual else None,
+                    contradicts=residual.contradicts if residual else False,
+                    aside=reading.id in self.state.set_aside,
+                ))
+        return tuple(views)
 
     def _rod(self, rod_id: str) -> tuple[RodState, RodSetup]:
         if rod_id not in self.state.rods:
@@ -228,7 +273,7 @@ class FishSession:
             )
         _, setup = self._rod(rod_id)
         speed = self.speed_mps if speed_mps is None else _checked_speed(speed_mps)
-        setting = self._solve(setup, speed, doubt=True).solved.setting_for(depth_m)
+        setting = self._solve(setup, speed, doubt=True).setting_for(depth_m)
         return self.where(rod_id=rod_id, setting_m=setting, speed_mps=speed)
 
     def lines_at(self, *, speed_mps: float) -> tuple[RodLine, ...]:
@@ -358,6 +403,7 @@ class FishSession:
             bait_since_s=rod.bait_since_s if outfit.lure(setup.lure_id).takes_bait else None,
             tally=tally, setup=setup, line=line,
             last_setting_m=rod.setting_m, wanted_depth_m=rod.wanted_depth_m,
+            readings=self._readings(setup),
         )
 
     def _rod_now(
@@ -370,7 +416,7 @@ class FishSession:
         asked = mark_targets(self.state, bands)
         if method is not None:
             asked.append(method_depth_m(method, self.state.bottom_m))
-        solved = self._solve(view.setup, self.speed_mps, doubt=True).solved
+        solved = self._solve(view.setup, self.speed_mps, doubt=True)
         reachable = {}
         for depth in asked:
             try:

@@ -83,6 +83,41 @@ class RodLine:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class ReadingView:
+    """A depth that was seen, against what is expected.
+
+    Parameters
+    ----------
+    id : str
+        The event that recorded it.
+    of : {'lure', 'ball'}
+        What was seen.
+    number : LineNumber
+        The number that was set.
+    speed_mps : float
+        Speed through water, m/s.
+    seen_m : float
+        The depth seen, m.
+    expected_m, physics_m : float or None
+        Expected now, and before any reading, m; None while it is set aside.
+    contradicts : bool
+        Whether it is grossly against physics.
+    aside : bool
+        Whether it is set aside.
+    """
+
+    id: str
+    of: Literal["lure", "ball"]
+    number: LineNumber
+    speed_mps: float
+    seen_m: float
+    expected_m: float | None
+    physics_m: float | None
+    contradicts: bool
+    aside: bool
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class RodTally:
     """The funnel of one rod."""
 
@@ -129,6 +164,8 @@ class RodView:
         The number to reset to, m.
     wanted_depth_m : float or None
         Depth it was set for, m.
+    readings : tuple of ReadingView
+        Depths seen with this very tackle.
     """
 
     id: str
@@ -149,6 +186,7 @@ class RodView:
     line: RodLine | None
     last_setting_m: float | None
     wanted_depth_m: float | None
+    readings: tuple[ReadingView, ...] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -3,49 +3,19 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 from ..water.fresh import Water
-from .linerig import NO_SHIFT, Placement, Shift
+from .calibration import PARAMETERS, STEP, Calibration
+from .linear import quadratic_form
+from .linerig import Placement
 from .rigs import Rig, Solved
 
 DOUBT_LEVEL: Final = 0.80
 """Share of cases that the shown band is meant to hold: four times in five."""
 _QUANTILE: Final = 1.2815515655446004
 """Standard normal quantile of 0.90, for a two-sided band of 80 %."""
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class InputSpread:
-    """Standard deviations of what goes into a line, each with its reason.
-
-    Parameters
-    ----------
-    speed_mps : float
-        Speed through water, m/s: instruments show tenths of a mile an hour, and boats surge.
-    line_drag : float
-        Line's normal drag, relative: scatter of measured cylinder drag and of line diameter, and
-        strumming (Hoerner 1965, ch. 3).
-    body_drag : float
-        Drag of lure and attractor, relative: shapes differ and swing.
-    body_lift : float
-        Lip and plate force, relative: the least known of all.
-    weight : float
-        Weight of leadcore per length, or of the ball, relative.
-    setting : float
-        Error of the number itself, relative: stretch, spooling, counting colours.
-    """
-
-    speed_mps: float = 0.045
-    line_drag: float = 0.15
-    body_drag: float = 0.20
-    body_lift: float = 0.30
-    weight: float = 0.03
-    setting: float = 0.015
-
-
-STATED_SPREAD: Final = InputSpread()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -69,11 +39,30 @@ class DepthEstimate:
 
 @dataclass(frozen=True, slots=True)
 class DoubtfulRig:
-    """A rig solved at a speed together with its departures, to read depths with their doubt."""
+    """A rig solved at a speed as it is believed, with departures to read depths with their doubt.
+
+    Parameters
+    ----------
+    solved : Solved
+        The rig with its calibrated inputs.
+    calibration : Calibration
+        What is believed of it.
+    moved : tuple of (float, Solved)
+        For each parameter but the number's own: its step, and the rig with it moved.
+    faster : Solved or None
+        The rig one standard deviation of speed faster.
+    """
 
     solved: Solved
-    shifted: tuple[Solved, ...]
-    spread: InputSpread
+    calibration: Calibration
+    moved: tuple[tuple[int, Solved], ...] = ()
+    faster: Solved | None = None
+
+    def _length(self, setting_m: float) -> float:
+        longest = self.solved.longest_m
+        if setting_m > longest:
+            return setting_m  # the rig says in its own words that the reel holds less
+        return min(setting_m * self.calibration.setting_factor, longest)
 
     def place(self, setting_m: float, *, picture: bool = True) -> tuple[Placement, DepthEstimate]:
         """Return where the lure is and how sure that is.
@@ -91,25 +80,48 @@ class DoubtfulRig:
 
         Notes
         -----
-        First-order propagation: each input is moved by one standard deviation by itself and the
-        changes of depth are added in squares. Inputs are taken as independent.
+        First-order propagation of the calibration's covariance, with the speed's doubt added. A
+        step that would put the lure at the surface is not linear; there the doubt is rough.
         """
-        placement = self.solved.place(setting_m, picture=picture)
-        changes = [
-            solved.place(setting_m, picture=False).depth_m - placement.depth_m
-            for solved in self.shifted
-        ]
-        # Reading error: nearly all of the line runs at the angle it has at the surface.
-        longer = min(setting_m * (1.0 + self.spread.setting), self.solved.longest_m)
-        changes.append(self.solved.place(longer, picture=False).depth_m - placement.depth_m)
-        deviation = math.sqrt(math.fsum(change * change for change in changes))
-        return placement, DepthEstimate(
-            depth_m=placement.depth_m, doubt_m=_QUANTILE * deviation
+        length = self._length(setting_m)
+        placement = replace(self.solved.place(length, picture=picture), setting_m=setting_m)
+        if self.faster is None:
+            return placement, DepthEstimate(depth_m=placement.depth_m, doubt_m=0.0)
+        slopes = [0.0] * len(PARAMETERS)
+        for index, solved in self.moved:
+            there = solved.place(length, picture=False).depth_m
+            slopes[index] = (there - placement.depth_m) / STEP
+        shorter = self.solved.place(length * (1.0 - STEP), picture=False).depth_m
+        slopes[PARAMETERS.index("setting")] = (placement.depth_m - shorter) / STEP
+        by_speed = self.faster.place(length, picture=False).depth_m - placement.depth_m
+        deviation = math.sqrt(
+            quadratic_form(slopes, self.calibration.covariance) + by_speed * by_speed
         )
+        return placement, DepthEstimate(depth_m=placement.depth_m, doubt_m=_QUANTILE * deviation)
+
+    def setting_for(self, depth_m: float) -> float:
+        """Return the number that puts the lure at a depth.
+
+        Parameters
+        ----------
+        depth_m : float
+            Wanted depth of the lure, m, > 0.
+
+        Returns
+        -------
+        float
+            The number, m.
+
+        Raises
+        ------
+        NoSolutionError
+            If it cannot be reached at this speed.
+        """
+        return self.solved.setting_for(depth_m) / self.calibration.setting_factor
 
 
 def solve_with_doubt(
-    rig: Rig, speed_mps: float, water: Water, spread: InputSpread = STATED_SPREAD
+    rig: Rig, speed_mps: float, water: Water, calibration: Calibration | None = None
 ) -> DoubtfulRig:
     """Return a rig solved at a speed, with the solutions that carry its doubt.
 
@@ -121,22 +133,44 @@ def solve_with_doubt(
         Speed through water, m/s, >= 0.
     water : Water
         Density and viscosity.
-    spread : InputSpread
-        Standard deviations of the inputs.
+    calibration : Calibration, optional
+        What is believed of the line; the physical values when left out.
 
     Returns
     -------
     DoubtfulRig
     """
-    shifts = (
-        Shift(speed_mps=spread.speed_mps),
-        Shift(line_drag=1.0 + spread.line_drag),
-        Shift(body_drag=1.0 + spread.body_drag),
-        Shift(body_lift=1.0 + spread.body_lift),
-        Shift(weight=1.0 + spread.weight),
-    )
+    believed = Calibration.prior() if calibration is None else calibration
     return DoubtfulRig(
-        solved=rig.solve(speed_mps, water, NO_SHIFT),
-        shifted=tuple(rig.solve(speed_mps, water, shift) for shift in shifts),
-        spread=spread,
+        solved=rig.solve(speed_mps, water, believed.shift()),
+        calibration=believed,
+        moved=tuple(
+            (index, rig.solve(speed_mps, water, believed.shift(moved=index)))
+            for index, name in enumerate(PARAMETERS) if name != "setting"
+        ),
+        faster=rig.solve(speed_mps, water, believed.shift(speed_mps=believed.speed_mps)),
     )
+
+
+def solve_quickly(
+    rig: Rig, speed_mps: float, water: Water, calibration: Calibration | None = None
+) -> DoubtfulRig:
+    """Return a rig solved at a speed without its doubt: one solution instead of six.
+
+    Parameters
+    ----------
+    rig : LineRig or DownriggerRig
+        The tackle.
+    speed_mps : float
+        Speed through water, m/s, >= 0.
+    water : Water
+        Density and viscosity.
+    calibration : Calibration, optional
+        What is believed of the line.
+
+    Returns
+    -------
+    DoubtfulRig
+    """
+    believed = Calibration.prior() if calibration is None else calibration
+    return DoubtfulRig(rig.solve(speed_mps, water, believed.shift()), believed)

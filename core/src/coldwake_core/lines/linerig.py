@@ -27,6 +27,8 @@ class Shift:
     line_drag, body_drag, body_lift, weight : float
         Factors on the line's normal drag, the body's drag, its lip or plate force, and the weight
         of line and ball.
+    coarse : bool
+        Whether it serves only to see what a change does, which need not be as fine as a value.
     """
 
     speed_mps: float = 0.0
@@ -34,11 +36,12 @@ class Shift:
     body_drag: float = 1.0
     body_lift: float = 1.0
     weight: float = 1.0
+    coarse: bool = False
 
     @property
     def tolerance(self) -> float:
-        """Integration error allowed, rad and m per m: a change need not be as fine as a value."""
-        return CURVE_TOLERANCE if self == NO_SHIFT else 50.0 * CURVE_TOLERANCE
+        """Integration error allowed, rad and m per m."""
+        return 50.0 * CURVE_TOLERANCE if self.coarse else CURVE_TOLERANCE
 
 
 NO_SHIFT: Final = Shift()

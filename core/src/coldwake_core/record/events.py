@@ -155,6 +155,35 @@ class CurrentNoted:
         Current(speed_mps=self.speed_mps, toward_deg=self.toward_deg).check()
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class DepthSeen:
+    """A lure or ball seen at a depth: it touched bottom, or stood on the sonar."""
+
+    rod_id: str
+    setting_m: float
+    speed_mps: float
+    depth_m: float
+    of: Literal["lure", "ball"] = "lure"
+
+    def check(self) -> None:
+        """Raise InvalidInputError unless it could be seen."""
+        require_number("setting_m", self.setting_m, above=0.0, high=LONGEST_LINE_M, unit="m")
+        require_number("speed_mps", self.speed_mps, low=SLOWEST_MPS, high=FASTEST_MPS, unit="m/s")
+        check_depth("depth_m", self.depth_m)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ReadingSetAside:
+    """A depth that was seen, set aside or taken up again."""
+
+    event_id: str
+    aside: bool
+
+    def check(self) -> None:
+        """Raise InvalidInputError unless it names an event."""
+        check_uuid("event_id", self.event_id)
+
+
 SchoolTopic = Literal["cold_morning"]
 SCHOOLS: Final[dict[str, tuple[str, ...]]] = {"cold_morning": ("cover_water", "stay_slow")}
 
@@ -225,7 +254,8 @@ class Nothing:
 
 Payload = (
     RodSetup | LineSet | RodOnly | Landed | SpeedChanged | TemperatureRead | MarkSeen | Sounded
-    | OffsetChosen | CurrentNoted | SchoolChosen | MoveAnswered | Undone | Nothing
+    | OffsetChosen | CurrentNoted | DepthSeen | ReadingSetAside | SchoolChosen | MoveAnswered
+    | Undone | Nothing
 )
 
 EVENT_TYPES: Final[dict[str, type]] = {
@@ -243,6 +273,8 @@ EVENT_TYPES: Final[dict[str, type]] = {
     "sounded": Sounded,
     "offset_chosen": OffsetChosen,
     "current_noted": CurrentNoted,
+    "depth_seen": DepthSeen,
+    "reading_set_aside": ReadingSetAside,
     "school_chosen": SchoolChosen,
     "move_taken": MoveAnswered,
     "move_refused": MoveAnswered,

@@ -8,14 +8,17 @@ from typing import Any
 from ..boat.current import Current
 from ..errors import InvalidInputError, UnknownItemError
 from ..gear.setup import RodSetup, build_rig
+from ..lines.calibration import DepthReading
 from .events import (
     CurrentNoted,
+    DepthSeen,
     Event,
     Landed,
     LineSet,
     MarkSeen,
     MoveAnswered,
     OffsetChosen,
+    ReadingSetAside,
     RodOnly,
     SchoolChosen,
     Sounded,
@@ -24,7 +27,7 @@ from .events import (
     Undone,
 )
 from .state import Answer, Reading, RodState, Stint, TimedMark, TripState
-from .trip import Trip
+from .trip import PastReading, Trip
 
 SAME_BITE_S = 120.0
 """A fish hooked this soon after a hit on the same rod is that hit."""
@@ -83,7 +86,8 @@ def fold(trip: Trip, events: Iterable[Event]) -> TripState:
     TripState
     """
     state = TripState(
-        rods={rod.id: RodState(rod_id=rod.id) for rod in trip.outfit.rods}, bottom_m=trip.bottom_m
+        rods={rod.id: RodState(rod_id=rod.id) for rod in trip.outfit.rods}, bottom_m=trip.bottom_m,
+        depth_readings=list(trip.readings),
     )
     for event in in_order(events):
         _APPLY[event.type](state, event.at_s, event.payload, event.id)
@@ -146,6 +150,31 @@ def _check_item(trip: Trip, state: TripState, item: Any) -> None:
             )
     elif isinstance(item, RodOnly | Landed):
         _rod(state, item.rod_id)
+    elif isinstance(item, DepthSeen):
+        _check_depth_seen(trip, state, item)
+    elif isinstance(item, ReadingSetAside) and all(
+        reading.id != item.event_id for reading in state.depth_readings
+    ):
+        raise UnknownItemError("payload.event_id", item.event_id, "a depth that was seen")
+
+
+def _check_depth_seen(trip: Trip, state: TripState, item: DepthSeen) -> None:
+    rod = _rod(state, item.rod_id)
+    if rod.setup is None:
+        raise InvalidInputError("payload.rod_id", item.rod_id, "a rod that has been rigged")
+    rig = build_rig(trip.outfit, rod.setup)
+    if item.of == "ball" and trip.outfit.place(rod.setup.place_id).kind != "downrigger":
+        raise InvalidInputError("payload.of", item.of, "lure: this line has no ball")
+    reading = DepthReading(
+        id="", rig=rig, setting_m=item.setting_m, speed_mps=item.speed_mps, depth_m=item.depth_m,
+        of=item.of,
+    )
+    _named("payload.", reading.check)
+    if item.setting_m > rig.longest_m:
+        raise InvalidInputError(
+            "payload.setting_m", item.setting_m,
+            f"<= {rig.longest_m:.1f} m, which is what the reel holds", high=rig.longest_m,
+        )
 
 
 def _rod(state: TripState, rod_id: str) -> RodState:
@@ -285,6 +314,22 @@ def _current(state: TripState, at_s: float, item: CurrentNoted, _: str) -> None:
     state.current = Current(speed_mps=item.speed_mps, toward_deg=item.toward_deg)
 
 
+def _depth_seen(state: TripState, at_s: float, item: DepthSeen, event_id: str) -> None:
+    setup = state.rods[item.rod_id].setup
+    if setup is not None:
+        state.depth_readings.append(PastReading(
+            id=event_id, setup=setup, setting_m=item.setting_m, speed_mps=item.speed_mps,
+            depth_m=item.depth_m, of=item.of,
+        ))
+
+
+def _set_aside(state: TripState, at_s: float, item: ReadingSetAside, _: str) -> None:
+    if item.aside:
+        state.set_aside.add(item.event_id)
+    else:
+        state.set_aside.discard(item.event_id)
+
+
 def _school(state: TripState, at_s: float, item: SchoolChosen, _: str) -> None:
     state.schools[item.topic] = item.school
 
@@ -324,6 +369,8 @@ _APPLY: dict[str, Callable[[TripState, float, Any, str], None]] = {
     "sounded": _sounded,
     "offset_chosen": _offset,
     "current_noted": _current,
+    "depth_seen": _depth_seen,
+    "reading_set_aside": _set_aside,
     "school_chosen": _school,
     "move_taken": _taken,
     "move_refused": _refused,

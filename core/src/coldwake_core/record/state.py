@@ -8,6 +8,7 @@ from typing import Literal
 from ..boat.current import Current
 from ..gear.setup import RodSetup
 from .events import DEFAULT_ABOVE_MARK_M, MarkSeen, MoveAnswered
+from .trip import PastReading
 
 RodStatus = Literal["in", "fishing", "fish_on"]
 
@@ -136,6 +137,8 @@ class TripState:
     answers: list[Answer] = field(default_factory=list)
     stints: list[Stint] = field(default_factory=list)
     bites: list[tuple[float, str, str]] = field(default_factory=list)
+    depth_readings: list[PastReading] = field(default_factory=list)
+    set_aside: set[str] = field(default_factory=set)
     current: Current | None = None
     schools: dict[str, str] = field(default_factory=dict)
     above_mark_m: float = DEFAULT_ABOVE_MARK_M

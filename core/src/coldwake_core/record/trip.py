@@ -7,6 +7,7 @@ from datetime import UTC, datetime, timedelta
 from typing import Literal
 
 from ..checks import require_number, require_text
+from ..gear.setup import RodSetup
 from ..gear.tackle import Outfit
 from .events import check_depth
 
@@ -27,6 +28,34 @@ class Sun:
     sunrise_s: float
     sunset_s: float
     dark_s: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PastReading:
+    """A depth seen with a tackle, on this trip or on an earlier one.
+
+    Parameters
+    ----------
+    id : str
+        The event that recorded it.
+    setup : RodSetup
+        What was out.
+    setting_m : float
+        The number that was set, m.
+    speed_mps : float
+        Speed through water, m/s.
+    depth_m : float
+        The depth seen, m.
+    of : {'lure', 'ball'}
+        What was seen there.
+    """
+
+    id: str
+    setup: RodSetup
+    setting_m: float
+    speed_mps: float
+    depth_m: float
+    of: Literal["lure", "ball"] = "lure"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -52,6 +81,8 @@ class Trip:
     clock_shift_s : float
         What to take from the wall clock to get the trip's own: 0 on the water, something else for
         a trip that is replayed or practised, s.
+    readings : tuple of PastReading
+        Depths seen on earlier trips with this outfit.
     """
 
     id: str
@@ -64,6 +95,7 @@ class Trip:
     outfit: Outfit
     sun: Sun
     clock_shift_s: float = 0.0
+    readings: tuple[PastReading, ...] = ()
 
     def check(self) -> None:
         """Raise InvalidInputError unless name, depth and time zone can be."""

@@ -310,6 +310,22 @@ export interface components {
             /** Format: double */
             toward_deg: number;
         };
+        /** @description A lure or ball seen at a depth: it touched bottom, or stood on the sonar. */
+        DepthSeen: {
+            rod_id: string;
+            /** Format: double */
+            setting_m: number;
+            /** Format: double */
+            speed_mps: number;
+            /** Format: double */
+            depth_m: number;
+            /**
+             * @description * `lure` - lure
+             *     * `ball` - ball
+             * @enum {string}
+             */
+            of?: "lure" | "ball";
+        };
         /** @description Every error of the API; limit, low and high in SI, where there are such. */
         Error: {
             code: string;
@@ -343,6 +359,8 @@ export interface components {
              *     * `sounded` - sounded
              *     * `offset_chosen` - offset_chosen
              *     * `current_noted` - current_noted
+             *     * `depth_seen` - depth_seen
+             *     * `reading_set_aside` - reading_set_aside
              *     * `school_chosen` - school_chosen
              *     * `move_taken` - move_taken
              *     * `move_refused` - move_refused
@@ -350,14 +368,14 @@ export interface components {
              *     * `trip_ended` - trip_ended
              * @enum {string}
              */
-            type: "rod_rigged" | "line_set" | "line_in" | "bait_checked" | "hit" | "hooked" | "landed" | "lost" | "speed_changed" | "temperature_read" | "mark_seen" | "sounded" | "offset_chosen" | "current_noted" | "school_chosen" | "move_taken" | "move_refused" | "undone" | "trip_ended";
+            type: "rod_rigged" | "line_set" | "line_in" | "bait_checked" | "hit" | "hooked" | "landed" | "lost" | "speed_changed" | "temperature_read" | "mark_seen" | "sounded" | "offset_chosen" | "current_noted" | "depth_seen" | "reading_set_aside" | "school_chosen" | "move_taken" | "move_refused" | "undone" | "trip_ended";
             payload: components["schemas"]["EventPayload"];
         };
         /** @description Events to append, all or none. */
         EventBatch: {
             events: components["schemas"]["Event"][];
         };
-        EventPayload: components["schemas"]["RodSetup"] | components["schemas"]["LineSet"] | components["schemas"]["RodOnly"] | components["schemas"]["Landed"] | components["schemas"]["SpeedChanged"] | components["schemas"]["TemperatureRead"] | components["schemas"]["MarkSeen"] | components["schemas"]["Sounded"] | components["schemas"]["OffsetChosen"] | components["schemas"]["CurrentNoted"] | components["schemas"]["SchoolChosen"] | components["schemas"]["MoveAnswered"] | components["schemas"]["Undone"];
+        EventPayload: components["schemas"]["RodSetup"] | components["schemas"]["LineSet"] | components["schemas"]["RodOnly"] | components["schemas"]["Landed"] | components["schemas"]["SpeedChanged"] | components["schemas"]["TemperatureRead"] | components["schemas"]["MarkSeen"] | components["schemas"]["Sounded"] | components["schemas"]["OffsetChosen"] | components["schemas"]["CurrentNoted"] | components["schemas"]["DepthSeen"] | components["schemas"]["ReadingSetAside"] | components["schemas"]["SchoolChosen"] | components["schemas"]["MoveAnswered"] | components["schemas"]["Undone"];
         /** @description Hits and the rod-minutes they were counted over. */
         Exposure: {
             hits: number;
@@ -614,6 +632,23 @@ export interface components {
             /** Format: double */
             down_course_deg: number;
         };
+        /** @description A depth seen with a tackle, on this trip or on an earlier one. */
+        PastReading: {
+            id: string;
+            setup: components["schemas"]["RodSetup"];
+            /** Format: double */
+            setting_m: number;
+            /** Format: double */
+            speed_mps: number;
+            /** Format: double */
+            depth_m: number;
+            /**
+             * @description * `lure` - lure
+             *     * `ball` - ball
+             * @enum {string}
+             */
+            of?: "lure" | "ball";
+        };
         /** @description A place on the boat where a rod stands. */
         Place: {
             id: string;
@@ -670,6 +705,32 @@ export interface components {
              * @enum {string}
              */
             verdict: "better" | "leaning_better" | "too_early" | "leaning_worse" | "worse";
+        };
+        /** @description A depth that was seen, set aside or taken up again. */
+        ReadingSetAside: {
+            event_id: string;
+            aside: boolean;
+        };
+        /** @description A depth that was seen, against what is expected. */
+        ReadingView: {
+            id: string;
+            /**
+             * @description * `lure` - lure
+             *     * `ball` - ball
+             * @enum {string}
+             */
+            of: "lure" | "ball";
+            number: components["schemas"]["LineNumber"];
+            /** Format: double */
+            speed_mps: number;
+            /** Format: double */
+            seen_m: number;
+            /** Format: double */
+            expected_m: number | null;
+            /** Format: double */
+            physics_m: number | null;
+            contradicts: boolean;
+            aside: boolean;
         };
         /** @description Something on the ribbon of the day. */
         RibbonMark: {
@@ -825,6 +886,7 @@ export interface components {
             last_setting_m: number | null;
             /** Format: double */
             wanted_depth_m: number | null;
+            readings?: components["schemas"]["ReadingView"][];
         };
         /** @description Which school the user follows where practitioners differ. */
         SchoolChosen: {
@@ -928,6 +990,7 @@ export interface components {
             sun: components["schemas"]["Sun"];
             /** Format: double */
             clock_shift_s?: number;
+            readings?: components["schemas"]["PastReading"][];
         };
         /** @description A whole trip: what it started with and all its events. */
         TripExport: {

@@ -16,6 +16,7 @@ import {
 import type { FishView, RodView } from '../api'
 import type { DialogName } from '../composables/useFishActs'
 import { useFishStore } from '../store'
+import CalibrationDialog from './CalibrationDialog.vue'
 import CurrentDialog from './CurrentDialog.vue'
 import NumberDialog from './NumberDialog.vue'
 
@@ -35,6 +36,7 @@ const markOpen = opened('mark')
 const temperatureOpen = opened('temperature')
 const bottomOpen = opened('bottom')
 const offsetOpen = opened('offset')
+const calibrateOpen = opened('calibrate')
 const currentOpen = opened('current')
 const landedOpen = opened('landed')
 
@@ -129,6 +131,14 @@ async function mark(value: number): Promise<string | null> {
     :step="lengthStep"
     :initial="lengthFromM(view.above_mark_m, display.units)"
     :submit="(value: number) => keep(() => store.record('offset_chosen', { above_mark_m: lengthToM(value, display.units) }))"
+  />
+  <CalibrationDialog
+    v-if="rod"
+    v-model="calibrateOpen"
+    :view="view"
+    :rod="rod"
+    :note="(payload) => keep(() => store.record('depth_seen', payload))"
+    :set-aside="(event_id: string, aside: boolean) => keep(() => store.record('reading_set_aside', { event_id, aside }))"
   />
   <CurrentDialog
     v-model="currentOpen"
