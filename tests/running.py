@@ -24,7 +24,9 @@ class RunningServer:
 
     def __init__(self, var: Path, *, template: Path | None = None) -> None:
         self.env = {
-            **os.environ, "COLDWAKE_VAR": str(var), "COLDWAKE_DEMO": "1",
+            **os.environ,
+            "COLDWAKE_VAR": str(var),
+            "COLDWAKE_DEMO": "1",
             "DJANGO_SETTINGS_MODULE": "config.settings",
             "PYTHONPATH": f"{ROOT / 'core/src'}:{ROOT / 'server'}",
         }
@@ -38,16 +40,29 @@ class RunningServer:
             return
         for command in (["migrate", "--verbosity", "0"], ["load_demo", "--verbosity", "0"]):
             subprocess.run(
-                [sys.executable, str(ROOT / "server/manage.py"), *command], env=self.env, check=True,
+                [sys.executable, str(ROOT / "server/manage.py"), *command],
+                env=self.env,
+                check=True,
                 capture_output=True,
             )
 
     def start(self) -> None:
         """Start it and wait until it answers."""
         self.process = subprocess.Popen(
-            [sys.executable, "-m", "uvicorn", "config.asgi:application", "--port", str(self.port),
-             "--log-level", "warning", "--timeout-graceful-shutdown", "2"],
-            env=self.env, cwd=ROOT / "server",
+            [
+                sys.executable,
+                "-m",
+                "uvicorn",
+                "config.asgi:application",
+                "--port",
+                str(self.port),
+                "--log-level",
+                "warning",
+                "--timeout-graceful-shutdown",
+                "2",
+            ],
+            env=self.env,
+            cwd=ROOT / "server",
         )
         for _ in range(200):
             try:
@@ -88,7 +103,8 @@ class ApiUser:
         """Post JSON and return the JSON answer."""
         token = next(cookie.value for cookie in self.jar if cookie.name == "csrftoken")
         request = urllib.request.Request(
-            self.url + road, json.dumps(body).encode(),
+            self.url + road,
+            json.dumps(body).encode(),
             {"Content-Type": "application/json", "X-CSRFToken": token or ""},
         )
         return json.load(self.opener.open(request, timeout=20))

@@ -17,8 +17,14 @@ from running import RunningServer
 def browser_type_launch_args(browser_type_launch_args: dict[str, Any]) -> dict[str, Any]:
     """Debian's Chromium; a browser download of its own is not to be had."""
     return {
-        **browser_type_launch_args, "executable_path": "/usr/bin/chromium",
-        "args": ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update"],
+        **browser_type_launch_args,
+        "executable_path": "/usr/bin/chromium",
+        "args": [
+            "--no-sandbox",
+            "--disable-gpu",
+            "--disable-background-networking",
+            "--disable-component-update",
+        ],
     }
 
 
@@ -53,7 +59,8 @@ def make_context(browser: Browser) -> Iterator[Any]:
     def make(width: int = 1280, height: int = 800, *, kept: bool = False) -> BrowserContext:
         # A service worker answers before a test can listen in: only the test of it has one.
         context = browser.new_context(
-            viewport={"width": width, "height": height}, reduced_motion="reduce",
+            viewport={"width": width, "height": height},
+            reduced_motion="reduce",
             service_workers="allow" if kept else "block",
         )
         made.append(context)

@@ -44,7 +44,12 @@ def test_1_speed_moves_every_line_and_flags_what_does_not_work(fish: Page):
 
 def test_1_nonsense_speeds_are_refused_in_words_and_nothing_is_lost(fish: Page):
     field = fish.get_by_test_id("speed-input")
-    for typed, said in (("abc", "no number"), ("0", "Speed: set 0.1 mph to 10.1 mph"), ("-2", "Speed: set"), ("40", "Speed: set")):
+    for typed, said in (
+        ("abc", "no number"),
+        ("0", "Speed: set 0.1 mph to 10.1 mph"),
+        ("-2", "Speed: set"),
+        ("40", "Speed: set"),
+    ):
         field.fill(typed)
         field.press("Enter")
         expect(fish.get_by_role("alert").filter(has_text=said)).to_be_visible()
@@ -182,7 +187,9 @@ def test_6_strong_evidence_speaks(fish: Page):
     expect(fish.get_by_test_id("evidence")).to_contain_text("fishes better")
 
 
-def test_all_of_it_survives_a_reload_and_a_kill(fish: Page, server: RunningServer, make_context: Any):
+def test_all_of_it_survives_a_reload_and_a_kill(
+    fish: Page, server: RunningServer, make_context: Any
+):
     fish.get_by_test_id("do-it").click()
     expect(fish.get_by_test_id("speed-input")).to_have_value("1.6")
     fish.get_by_test_id("hit-rod-5").click()

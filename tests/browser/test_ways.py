@@ -14,7 +14,9 @@ from paths import ROOT
 from running import ApiUser, RunningServer
 
 
-def test_taps_without_a_link_are_kept_here_and_delivered_exactly_once(fish: Page, server: RunningServer):
+def test_taps_without_a_link_are_kept_here_and_delivered_exactly_once(
+    fish: Page, server: RunningServer
+):
     fish.context.set_offline(True)
     for _ in range(3):
         fish.get_by_test_id("hit-rod-2").click()
@@ -29,10 +31,14 @@ def test_taps_without_a_link_are_kept_here_and_delivered_exactly_once(fish: Page
     assert rods["rod-2"]["tally"]["hits"] == 5
 
 
-def test_after_one_visit_the_app_opens_and_records_without_a_server(make_context: Any, server: RunningServer):
+def test_after_one_visit_the_app_opens_and_records_without_a_server(
+    make_context: Any, server: RunningServer
+):
     page = make_context(kept=True).new_page()
     open_demo(page, server.url)
-    page.wait_for_function("navigator.serviceWorker.ready.then((r) => r.active?.state === 'activated')", timeout=60_000)
+    page.wait_for_function(
+        "navigator.serviceWorker.ready.then((r) => r.active?.state === 'activated')", timeout=60_000
+    )
     server.stop()
     page.reload()
     page.locator("[data-state=ready]").wait_for(timeout=60_000)
@@ -56,10 +62,18 @@ def test_dragging_and_changing_speed_need_no_link(fish: Page):
 
 
 def test_what_the_server_refuses_is_said_and_taken_out(fish: Page):
-    fish.route("**/events/", lambda route: route.fulfill(
-        status=422, content_type="application/json",
-        body='{"code":"invalid_input","field":"events[0].at_s","message":"at_s must be a time that has come","limit":null}',
-    ) if route.request.method == "POST" else route.continue_())
+    fish.route(
+        "**/events/",
+        lambda route: (
+            route.fulfill(
+                status=422,
+                content_type="application/json",
+                body='{"code":"invalid_input","field":"events[0].at_s","message":"too late"}',
+            )
+            if route.request.method == "POST"
+            else route.continue_()
+        ),
+    )
     fish.get_by_test_id("hit-rod-1").click()
     expect(fish.get_by_role("alert").filter(has_text="Not kept")).to_be_visible()
     expect(fish.get_by_test_id("tally-rod-1")).to_contain_text("1 hit")
@@ -77,12 +91,17 @@ def test_server_answers_while_there_is_no_worker(make_context: Any, server: Runn
     expect(page.get_by_test_id("tally-rod-6")).to_contain_text("2 hits")
 
 
-def test_nothing_is_fetched_from_elsewhere_and_no_error_is_logged(make_context: Any, server: RunningServer):
+def test_nothing_is_fetched_from_elsewhere_and_no_error_is_logged(
+    make_context: Any, server: RunningServer
+):
     page = make_context().new_page()
     asked: list[str] = []
     problems: list[str] = []
     page.on("request", lambda request: asked.append(request.url))
-    page.on("console", lambda message: problems.append(message.text) if message.type == "error" else None)
+    page.on(
+        "console",
+        lambda message: problems.append(message.text) if message.type == "error" else None,
+    )
     page.on("pageerror", lambda error: problems.append(str(error)))
     open_demo(page, server.url)
     assert asked
@@ -99,7 +118,9 @@ def test_browser_and_server_give_the_same_numbers(fish: Page, server: RunningSer
         assert shown == pytest.approx(rod["line"]["depth_m"], rel=1e-12)
 
 
-def test_first_view_s_javascript_is_under_400_kb_compressed(make_context: Any, server: RunningServer):
+def test_first_view_s_javascript_is_under_400_kb_compressed(
+    make_context: Any, server: RunningServer
+):
     page = make_context().new_page()
     scripts: set[str] = set()
     page.on("response", lambda r: scripts.add(r.url) if r.url.endswith(".js") and r.ok else None)
@@ -113,7 +134,9 @@ def test_first_view_s_javascript_is_under_400_kb_compressed(make_context: Any, s
     assert sum(sizes) < 400_000
 
 
-def test_large_files_travel_compressed_and_are_kept_by_the_browser(make_context: Any, server: RunningServer):
+def test_large_files_travel_compressed_and_are_kept_by_the_browser(
+    make_context: Any, server: RunningServer
+):
     page = make_context().new_page()
     seen: dict[str, dict[str, str]] = {}
     page.on("response", lambda r: seen.update({r.url.rsplit(".", 1)[-1]: r.headers}))
@@ -127,7 +150,16 @@ def test_phone_has_no_sideways_scroll_and_large_targets(make_context: Any, serve
     page = make_context(390, 844).new_page()
     open_demo(page, server.url)
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
-    for name in ("hit-rod-1", "hooked-rod-1", "slower", "faster", "do-it", "not-now", "add-mark", "undo"):
+    for name in (
+        "hit-rod-1",
+        "hooked-rod-1",
+        "slower",
+        "faster",
+        "do-it",
+        "not-now",
+        "add-mark",
+        "undo",
+    ):
         box = page.get_by_test_id(name).bounding_box()
         assert box["height"] >= 56, name
         assert box["width"] >= 44, name
@@ -140,7 +172,8 @@ def test_text_on_fish_stands_out_seven_to_one(fish: Page, theme: str):
     expect(fish.locator(f".v-theme--{theme}").first).to_be_visible()
     colours = fish.evaluate(
         """() => { const s = getComputedStyle(document.querySelector('.v-application'));
-        return Object.fromEntries(['--ink','--ink-2','--frost','--frost-2','--water','--now','--now-ink']
+        return Object.fromEntries(
+          ['--ink','--ink-2','--frost','--frost-2','--water','--now','--now-ink']
           .map((n) => [n, s.getPropertyValue(n).trim()])) }"""
     )
 
@@ -156,7 +189,13 @@ def test_text_on_fish_stands_out_seven_to_one(fish: Page, theme: str):
         light, dark = sorted((luminance(colours[one]), luminance(colours[two])), reverse=True)
         return (light + 0.05) / (dark + 0.05)
 
-    for text, ground in (("--ink", "--frost"), ("--ink", "--water"), ("--ink-2", "--frost"), ("--now", "--frost"), ("--now-ink", "--now")):
+    for text, ground in (
+        ("--ink", "--frost"),
+        ("--ink", "--water"),
+        ("--ink-2", "--frost"),
+        ("--now", "--frost"),
+        ("--now-ink", "--now"),
+    ):
         assert contrast(text, ground) >= 7.0, (text, ground, contrast(text, ground))
 
 
@@ -175,9 +214,17 @@ def test_a_user_without_trips_is_told_what_to_do_first(make_context: Any, server
     import sys
 
     subprocess.run(
-        [sys.executable, str(ROOT / "server/manage.py"), "shell", "-c",
-         "from django.contrib.auth import get_user_model as m; m().objects.create_user('ann', password='a-long-password')"],
-        env=server.env, check=True, capture_output=True,
+        [
+            sys.executable,
+            str(ROOT / "server/manage.py"),
+            "shell",
+            "-c",
+            "from django.contrib.auth import get_user_model as model; "
+            "model().objects.create_user('ann', password='a-long-password')",
+        ],
+        env=server.env,
+        check=True,
+        capture_output=True,
     )
     page = make_context().new_page()
     page.goto(server.url)
@@ -211,7 +258,9 @@ def test_view_from_above_shows_turns_and_how_tight_they_may_be(fish: Page):
     fish.get_by_test_id("switch-view").click()
     view = fish.get_by_test_id("top-view")
     expect(view).to_have_attribute("data-course", "straight")
-    expect(fish.get_by_test_id("tightest")).to_contain_text(re.compile(r"no tighter than \d+ ft to the left"))
+    expect(fish.get_by_test_id("tightest")).to_contain_text(
+        re.compile(r"no tighter than \d+ ft to the left")
+    )
     fish.get_by_test_id("course-starboard").click()
     expect(view).to_have_attribute("data-course", "starboard")
     fish.get_by_test_id("radius").fill("20")

@@ -13,7 +13,11 @@ from coldwake_core.water.fresh import Water
 
 
 def reference_end(
-    segments: Sequence[Segment], *, tension_n: float, angle_rad: float, speed_mps: float,
+    segments: Sequence[Segment],
+    *,
+    tension_n: float,
+    angle_rad: float,
+    speed_mps: float,
     water: Water,
 ) -> tuple[float, float, float, float]:
     """Return forward, up, angle and tension at the upper end, to about 1e-10."""
@@ -30,12 +34,13 @@ def reference_end(
                 cn = LINE_DRAG.normal_coefficient(reynolds)
             normal = q * cn * segment.diameter_m * math.sin(phi) * abs(math.sin(phi))
             tangential = (
-                q * LINE_DRAG.ct * math.pi * segment.diameter_m
-                * math.cos(phi) * abs(math.cos(phi))
+                q * LINE_DRAG.ct * math.pi * segment.diameter_m * math.cos(phi) * abs(math.cos(phi))
             )
             bend = segment.weight_npm * math.cos(phi) - normal * segment.drag_factor
             return [
-                math.cos(phi), math.sin(phi), bend / tension,
+                math.cos(phi),
+                math.sin(phi),
+                bend / tension,
                 segment.weight_npm * math.sin(phi) + tangential,
             ]
 

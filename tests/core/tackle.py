@@ -26,26 +26,30 @@ LEADER_M = 20.0 * FOOT_M
 
 
 def flat(line: str, *bodies: Any, tip_height_m: float = TIP_M) -> LineRig:
-    return LineRig(
-        stretches=((MATERIALS[line], 120.0),), bodies=bodies, tip_height_m=tip_height_m
-    )
+    return LineRig(stretches=((MATERIALS[line], 120.0),), bodies=bodies, tip_height_m=tip_height_m)
 
 
 def leadcore(line: str = "leadcore-18") -> LineRig:
     return LineRig(
         stretches=(
-            (MATERIALS["fluoro-12"], LEADER_M), (MATERIALS[line], 10 * COLOUR_M),
+            (MATERIALS["fluoro-12"], LEADER_M),
+            (MATERIALS[line], 10 * COLOUR_M),
             (MATERIALS["mono-15"], 50.0),
         ),
-        bodies=(DODGER_5, HOOCHIE), tip_height_m=TIP_M,
+        bodies=(DODGER_5, HOOCHIE),
+        tip_height_m=TIP_M,
     )
 
 
 def downrigger(pounds: float = 10.0, setback_m: float = 6.0) -> DownriggerRig:
     return DownriggerRig(
-        cable=MATERIALS["cable-steel-150"], cable_length_m=60.0,
-        ball=Ball(mass_kg=pounds * POUND_KG), boom_height_m=0.8, line=MATERIALS["mono-12"],
-        setback_m=setback_m, bodies=(HOOCHIE,),
+        cable=MATERIALS["cable-steel-150"],
+        cable_length_m=60.0,
+        ball=Ball(mass_kg=pounds * POUND_KG),
+        boom_height_m=0.8,
+        line=MATERIALS["mono-12"],
+        setback_m=setback_m,
+        bodies=(HOOCHIE,),
     )
 
 

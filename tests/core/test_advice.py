@@ -27,19 +27,26 @@ def fishing(*more: dict[str, Any], mph: float = 1.55, degf: float = 51.0, **chan
         event("line_set", 1, rod_id="rod-2", setting_m=20.0),
         event("line_set", 1, rod_id="rod-3", setting_m=4.0),
         event("line_set", 1, rod_id="rod-4", setting_m=9.0),
-        *more, **changes,
+        *more,
+        **changes,
     )
 
 
 @pytest.mark.parametrize(
     ("species", "degf", "method"),
     [
-        ("trout", 48.5, "cover_water"), ("trout", 51.0, "trout_warming"),
-        ("trout", 50.0, "trout_warming"), ("trout", 56.0, "trout_comfort"),
-        ("trout", 64.0, "trout_deep"), ("trout", 71.0, "trout_hot"),
-        ("kokanee", 48.5, "stay_slow"), ("kokanee", 52.0, "kokanee_top"),
-        ("kokanee", 62.0, "kokanee_deep"), ("kokanee", 70.0, "kokanee_hot"),
-        ("striper", 50.0, "striper_cold"), ("striper", 60.0, "striper_active"),
+        ("trout", 48.5, "cover_water"),
+        ("trout", 51.0, "trout_warming"),
+        ("trout", 50.0, "trout_warming"),
+        ("trout", 56.0, "trout_comfort"),
+        ("trout", 64.0, "trout_deep"),
+        ("trout", 71.0, "trout_hot"),
+        ("kokanee", 48.5, "stay_slow"),
+        ("kokanee", 52.0, "kokanee_top"),
+        ("kokanee", 62.0, "kokanee_deep"),
+        ("kokanee", 70.0, "kokanee_hot"),
+        ("striper", 50.0, "striper_cold"),
+        ("striper", 60.0, "striper_active"),
     ],
 )
 def test_surface_temperature_decides_the_method(species, degf: float, method: str):
@@ -53,20 +60,27 @@ def test_cold_morning_has_two_schools_and_the_user_picks():
     cold = degc_from_degf(48.5)
     fast = method_of_the_hour(species="trout", surface_degc=cold)
     slow = method_of_the_hour(species="trout", surface_degc=cold, cold_school="stay_slow")
-    assert (fast.speed_low_mps / MPH_MPS, fast.speed_high_mps / MPH_MPS) == pytest.approx((2.7, 3.5))
+    assert (fast.speed_low_mps / MPH_MPS, fast.speed_high_mps / MPH_MPS) == pytest.approx(
+        (2.7, 3.5)
+    )
     assert slow.speed_high_mps < fast.speed_low_mps
     assert set(fast.alternatives) == {"cover_water", "stay_slow"}
 
 
 def test_choice_of_school_means_nothing_once_it_is_warm():
     warm = degc_from_degf(52.0)
-    assert method_of_the_hour(species="trout", surface_degc=warm, cold_school="stay_slow").id == "trout_warming"
+    assert (
+        method_of_the_hour(species="trout", surface_degc=warm, cold_school="stay_slow").id
+        == "trout_warming"
+    )
 
 
 def test_hot_water_warns_against_catch_and_release():
     # Common practice: above about 68 °F trout and salmon should not be played and released.
     for species in ("trout", "kokanee"):
-        assert "68" in method_of_the_hour(species=species, surface_degc=degc_from_degf(70.0)).caution
+        assert (
+            "68" in method_of_the_hour(species=species, surface_degc=degc_from_degf(70.0)).caution
+        )
         assert not method_of_the_hour(species=species, surface_degc=degc_from_degf(60.0)).caution
 
 
@@ -85,26 +99,34 @@ def test_comfort_depths_are_unknown_without_a_profile():
 def test_shared_window_is_the_overlap_or_closed():
     def one(low: float, high: float) -> SpeedRange:
         return SpeedRange(low_mps=low, high_mps=high)
+
     window = shared_window([one(0.4, 0.9), one(0.6, 1.4)])
     assert (window.low_mps, window.high_mps, window.is_open) == (0.6, 0.9, True)
     assert not shared_window([one(0.4, 0.6), one(0.7, 1.4)]).is_open
     assert shared_window([]) is None
     assert [verdict(one(0.5, 1.0), speed) for speed in (0.4, 0.5, 1.0, 1.1)] == [
-        "too_slow", "works", "works", "too_fast",
+        "too_slow",
+        "works",
+        "works",
+        "too_fast",
     ]
 
 
 def test_lure_is_run_above_the_mark_but_in_the_water():
     # Common practice: marks at 46 ft, ball at 44.
-    assert depth_to_fish(46 * FOOT_M, above_mark_m=2 * FOOT_M, bottom_m=60.0) == pytest.approx(44 * FOOT_M)
+    assert depth_to_fish(46 * FOOT_M, above_mark_m=2 * FOOT_M, bottom_m=60.0) == pytest.approx(
+        44 * FOOT_M
+    )
     assert depth_to_fish(0.4, above_mark_m=0.6, bottom_m=60.0) > 0.0
     assert depth_to_fish(19.9, above_mark_m=-1.0, bottom_m=20.0) <= 20.0
 
 
 def test_marks_near_each_other_are_one_band_and_old_ones_are_forgotten():
     opened = session(
-        event("mark_seen", 0, depth_m=4.0, count=9), event("mark_seen", 60, depth_m=5.0, count=2),
-        event("mark_seen", 65, depth_m=5.6, count=1), event("mark_seen", 66, depth_m=12.0, count=1),
+        event("mark_seen", 0, depth_m=4.0, count=9),
+        event("mark_seen", 60, depth_m=5.0, count=2),
+        event("mark_seen", 65, depth_m=5.6, count=1),
+        event("mark_seen", 66, depth_m=12.0, count=1),
     )
     bands = marked_bands(opened.state.marks, at(70))
     assert [band.count for band in bands] == [3, 1]
@@ -124,7 +146,9 @@ def test_marks_that_no_lure_runs_near_are_fished_from_just_above():
     line = move.answer.change.line_set
     assert line.wanted_depth_m == pytest.approx(14.0 - 2 * FOOT_M)
     # The number it gives really puts the lure there.
-    assert opened.where(rod_id=line.rod_id, setting_m=line.setting_m).depth_m == pytest.approx(line.wanted_depth_m, abs=0.01)
+    assert opened.where(rod_id=line.rod_id, setting_m=line.setting_m).depth_m == pytest.approx(
+        line.wanted_depth_m, abs=0.01
+    )
     # Precise gear first: a downrigger is moved in a minute, leadcore in four.
     assert line.rod_id in ("rod-3", "rod-4")
 
@@ -132,7 +156,8 @@ def test_marks_that_no_lure_runs_near_are_fished_from_just_above():
 def test_rod_that_runs_at_marks_or_has_hits_is_left_where_it_is():
     # Common practice: fish that are found are not left for fish that are hoped for.
     view = fishing(
-        event("mark_seen", 20, depth_m=5.5, count=5), event("mark_seen", 21, depth_m=14.0),
+        event("mark_seen", 20, depth_m=5.5, count=5),
+        event("mark_seen", 21, depth_m=14.0),
         event("hit", 22, rod_id="rod-3"),
     ).view(at(25))
     assert view.move.basis == "marks"
@@ -140,7 +165,9 @@ def test_rod_that_runs_at_marks_or_has_hits_is_left_where_it_is():
 
 
 def test_user_s_own_offset_is_used():
-    opened = fishing(event("offset_chosen", 1, above_mark_m=1.5), event("mark_seen", 20, depth_m=14.0))
+    opened = fishing(
+        event("offset_chosen", 1, above_mark_m=1.5), event("mark_seen", 20, depth_m=14.0)
+    )
     assert opened.view(at(25)).move.answer.change.line_set.wanted_depth_m == pytest.approx(12.5)
 
 

@@ -57,16 +57,33 @@ def test_two_runs_at_one_throttle_find_the_current(speed, heading, drift, toward
 @pytest.mark.parametrize(
     ("act", "field"),
     [
-        (lambda: pass_speeds(through_water_mps=0.5, current=Current(speed_mps=0.6, toward_deg=0)), "current.speed_mps"),
-        (lambda: pass_speeds(through_water_mps=0.5, current=Current(speed_mps=-1, toward_deg=0)), "speed_mps"),
-        (lambda: ground_track(water_speed_mps=1, heading_deg=0, current=Current(speed_mps=1, toward_deg=999)), "toward_deg"),
+        (
+            lambda: pass_speeds(
+                through_water_mps=0.5, current=Current(speed_mps=0.6, toward_deg=0)
+            ),
+            "current.speed_mps",
+        ),
+        (
+            lambda: pass_speeds(through_water_mps=0.5, current=Current(speed_mps=-1, toward_deg=0)),
+            "speed_mps",
+        ),
+        (
+            lambda: ground_track(
+                water_speed_mps=1, heading_deg=0, current=Current(speed_mps=1, toward_deg=999)
+            ),
+            "toward_deg",
+        ),
         (
             lambda: current_from_two_runs(
-                first=GroundTrack(speed_mps=1, course_deg=0), second=GroundTrack(speed_mps=1, course_deg=90)
+                first=GroundTrack(speed_mps=1, course_deg=0),
+                second=GroundTrack(speed_mps=1, course_deg=90),
             ),
             "second.course_deg",
         ),
-        (lambda: line_in_turn(radius_m=0.5, toward="port", tip_side_m=0, trail_m=1, speed_mps=1), "radius_m"),
+        (
+            lambda: line_in_turn(radius_m=0.5, toward="port", tip_side_m=0, trail_m=1, speed_mps=1),
+            "radius_m",
+        ),
         (lambda: turn_radius_m(speed_mps=1.0, rate_degps=0.0), "rate_degps"),
     ],
 )
@@ -87,9 +104,13 @@ def test_inside_lines_slow_and_outside_lines_speed_up():
 
 def test_long_line_cuts_the_corner_until_the_turn_is_too_tight():
     # Tangent to its own circle: 3-4-5 triangle.
-    line = line_in_turn(radius_m=50.0, toward="starboard", tip_side_m=0.0, trail_m=40.0, speed_mps=1.0)
+    line = line_in_turn(
+        radius_m=50.0, toward="starboard", tip_side_m=0.0, trail_m=40.0, speed_mps=1.0
+    )
     assert line.lure_radius_m == pytest.approx(30.0)
-    assert line_in_turn(radius_m=30.0, toward="port", tip_side_m=0.0, trail_m=40.0, speed_mps=1.0).too_tight
+    assert line_in_turn(
+        radius_m=30.0, toward="port", tip_side_m=0.0, trail_m=40.0, speed_mps=1.0
+    ).too_tight
     assert lure_place_in_turn(radius_m=30.0, toward="port", tip_side_m=0.0, trail_m=40.0) is None
 
 

@@ -76,8 +76,11 @@ def test_browser_part_runs_with_the_standard_library_alone():
         "print('ok')"
     )
     run = subprocess.run(
-        [sys.executable, "-S", "-c", program], capture_output=True, text=True,
-        env={"PYTHONPATH": str(ROOT / "core/src")}, check=False,
+        [sys.executable, "-S", "-c", program],
+        capture_output=True,
+        text=True,
+        env={"PYTHONPATH": str(ROOT / "core/src")},
+        check=False,
     )
     assert run.stdout.strip() == "ok", run.stderr
 

@@ -21,9 +21,16 @@ from coldwake_core.lines.linerig import Shift
 FOUR_COLOURS = LEADER_M + 4 * COLOUR_M
 
 
-def reading(depth_m: float, *, rig=None, setting_m=FOUR_COLOURS, mph=1.4, of="lure", name="r") -> DepthReading:
+def reading(
+    depth_m: float, *, rig=None, setting_m=FOUR_COLOURS, mph=1.4, of="lure", name="r"
+) -> DepthReading:
     return DepthReading(
-        id=name, rig=rig or leadcore(), setting_m=setting_m, speed_mps=mph * MPH_MPS, depth_m=depth_m, of=of
+        id=name,
+        rig=rig or leadcore(),
+        setting_m=setting_m,
+        speed_mps=mph * MPH_MPS,
+        depth_m=depth_m,
+        of=of,
     )
 
 
@@ -39,7 +46,9 @@ def test_inverse_agrees_with_numpy(seed: int):
     own = inverse(tuple(tuple(float(v) for v in row) for row in matrix))
     assert np.array(own) == pytest.approx(np.linalg.inv(matrix), abs=1e-9)
     vector = rng.normal(size=5)
-    assert quadratic_form(list(vector), own) == pytest.approx(float(vector @ np.linalg.inv(matrix) @ vector))
+    assert quadratic_form(list(vector), own) == pytest.approx(
+        float(vector @ np.linalg.inv(matrix) @ vector)
+    )
 
 
 def test_matrix_without_inverse_is_refused():
@@ -71,9 +80,13 @@ def test_what_is_learnt_serves_other_numbers_and_speeds():
     for index in range(12):
         setting, mph = LEADER_M + (2 + index % 5) * COLOUR_M, 1.2 + 0.1 * (index % 4)
         true_depth = leadcore().solve(mph * MPH_MPS, COLD, truth).place(setting).depth_m
-        readings.append(reading(true_depth + rng.gauss(0, 0.2), setting_m=setting, mph=mph, name=str(index)))
+        readings.append(
+            reading(true_depth + rng.gauss(0, 0.2), setting_m=setting, mph=mph, name=str(index))
+        )
     fit = fit_line(readings, COLD)
-    true_depth = leadcore().solve(1.65 * MPH_MPS, COLD, truth).place(LEADER_M + 7 * COLOUR_M).depth_m
+    true_depth = (
+        leadcore().solve(1.65 * MPH_MPS, COLD, truth).place(LEADER_M + 7 * COLOUR_M).depth_m
+    )
     before = depth(None, LEADER_M + 7 * COLOUR_M, 1.65)
     after = depth(fit.calibration, LEADER_M + 7 * COLOUR_M, 1.65)
     assert abs(after.depth_m - true_depth) < 0.35 * abs(before.depth_m - true_depth)
@@ -96,7 +109,8 @@ def test_counter_that_reads_wrong_is_learnt_from_the_ball():
     # Common practice: sonar shows the ball at 40 ft with 43 on the counter.
     rig = downrigger()
     readings = [
-        reading(0.93 * s, rig=rig, setting_m=s, mph=1.4, of="ball", name=str(s)) for s in (8.0, 13.1, 18.0, 24.0)
+        reading(0.93 * s, rig=rig, setting_m=s, mph=1.4, of="ball", name=str(s))
+        for s in (8.0, 13.1, 18.0, 24.0)
     ]
     fit = fit_line(readings, COLD)
     solved = solve_with_doubt(rig, 1.4 * MPH_MPS, COLD, fit.calibration)
@@ -122,8 +136,11 @@ def test_band_of_a_taught_line_holds_what_it_says():
     inside = 0
     for _ in range(40):
         truth = Shift(
-            line_drag=1 + rng.gauss(0, 0.15), weight=1 + rng.gauss(0, 0.03),
-            body_drag=1 + rng.gauss(0, 0.2), body_lift=1 + rng.gauss(0, 0.3), coarse=True,
+            line_drag=1 + rng.gauss(0, 0.15),
+            weight=1 + rng.gauss(0, 0.03),
+            body_drag=1 + rng.gauss(0, 0.2),
+            body_lift=1 + rng.gauss(0, 0.3),
+            coarse=True,
         )
         readings = []
         for index, colours in enumerate((2, 3, 5, 6)):
@@ -133,7 +150,9 @@ def test_band_of_a_taught_line_holds_what_it_says():
             readings.append(reading(true + rng.gauss(0, 0.3), setting_m=setting, name=str(index)))
         fit = fit_line(readings, COLD)
         asked = LEADER_M + 4.5 * COLOUR_M
-        true = leadcore().solve(1.4 * MPH_MPS + rng.gauss(0, 0.045), COLD, truth).place(asked).depth_m
+        true = (
+            leadcore().solve(1.4 * MPH_MPS + rng.gauss(0, 0.045), COLD, truth).place(asked).depth_m
+        )
         found = depth(fit.calibration, asked)
         inside += abs(found.depth_m - true) <= found.doubt_m
     assert inside / 40 == pytest.approx(0.80, abs=0.17)
@@ -141,7 +160,12 @@ def test_band_of_a_taught_line_holds_what_it_says():
 
 @pytest.mark.parametrize(
     ("change", "field"),
-    [({"depth_m": 0.0}, "depth_m"), ({"depth_m": 90.0}, "depth_m"), ({"mph": -1.0}, "speed_mps"), ({"setting_m": 0.0}, "setting_m")],
+    [
+        ({"depth_m": 0.0}, "depth_m"),
+        ({"depth_m": 90.0}, "depth_m"),
+        ({"mph": -1.0}, "speed_mps"),
+        ({"setting_m": 0.0}, "setting_m"),
+    ],
 )
 def test_impossible_readings_are_refused(change, field: str):
     with pytest.raises(InvalidInputError) as caught:
@@ -151,14 +175,20 @@ def test_impossible_readings_are_refused(change, field: str):
 
 def test_ball_of_a_line_without_one_is_refused():
     with pytest.raises(InvalidInputError, match="no ball"):
-        fit_line([reading(2.0, rig=flat("mono-12", FLOATING_MINNOW), setting_m=30.0, of="ball")], COLD)
+        fit_line(
+            [reading(2.0, rig=flat("mono-12", FLOATING_MINNOW), setting_m=30.0, of="ball")], COLD
+        )
 
 
 SEEN = {"rod_id": "rod-2", "setting_m": FOUR_COLOURS, "speed_mps": 0.63, "depth_m": 9.4}
 
 
 def taught(*more):
-    return session(event("line_set", 1, rod_id="rod-2", setting_m=FOUR_COLOURS), event("speed_changed", 1, speed_mps=0.63), *more)
+    return session(
+        event("line_set", 1, rod_id="rod-2", setting_m=FOUR_COLOURS),
+        event("speed_changed", 1, speed_mps=0.63),
+        *more,
+    )
 
 
 def rod_2(opened, minute: float = 9):
@@ -192,18 +222,32 @@ def test_what_was_seen_on_an_earlier_trip_still_teaches():
     setup = taught().state.rods["rod-2"].setup
     from coldwake_core.decode import encode
 
-    past = {"id": "x", "setup": encode(setup), "setting_m": FOUR_COLOURS, "speed_mps": 0.63, "depth_m": 9.4, "of": "lure"}
+    past = {
+        "id": "x",
+        "setup": encode(setup),
+        "setting_m": FOUR_COLOURS,
+        "speed_mps": 0.63,
+        "depth_m": 9.4,
+        "of": "lure",
+    }
     opened = session(
-        event("line_set", 1, rod_id="rod-2", setting_m=FOUR_COLOURS), event("speed_changed", 1, speed_mps=0.63), readings=[past]
+        event("line_set", 1, rod_id="rod-2", setting_m=FOUR_COLOURS),
+        event("speed_changed", 1, speed_mps=0.63),
+        readings=[past],
     )
-    assert rod_2(opened).line.depth_m == pytest.approx(rod_2(taught(event("depth_seen", 6, **SEEN))).line.depth_m)
+    assert rod_2(opened).line.depth_m == pytest.approx(
+        rod_2(taught(event("depth_seen", 6, **SEEN))).line.depth_m
+    )
 
 
 @pytest.mark.parametrize(
     ("change", "field"),
     [
-        ({"of": "ball"}, "payload.of"), ({"depth_m": 80.0}, "payload.depth_m"), ({"rod_id": "rod-9"}, "payload.rod_id"),
-        ({"setting_m": 400.0, "depth_m": 5.0}, "payload.setting_m"), ({"speed_mps": 0.0}, "payload.speed_mps"),
+        ({"of": "ball"}, "payload.of"),
+        ({"depth_m": 80.0}, "payload.depth_m"),
+        ({"rod_id": "rod-9"}, "payload.rod_id"),
+        ({"setting_m": 400.0, "depth_m": 5.0}, "payload.setting_m"),
+        ({"speed_mps": 0.0}, "payload.speed_mps"),
     ],
 )
 def test_readings_that_cannot_be_are_refused_at_the_door(change, field: str):

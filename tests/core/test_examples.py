@@ -12,7 +12,8 @@ import pytest
 import coldwake_core
 
 MODULES = [
-    name for name in (m.name for m in pkgutil.walk_packages(coldwake_core.__path__, "coldwake_core."))
+    name
+    for name in (m.name for m in pkgutil.walk_packages(coldwake_core.__path__, "coldwake_core."))
     if ">>>" in Path(import_module(name).__file__ or "").read_text("utf-8")
 ]
 

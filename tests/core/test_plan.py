@@ -14,7 +14,10 @@ from coldwake_core.errors import InvalidInputError
 
 def straight(side: float, depth: float, behind: float = 30.0):
     return line_in_space(
-        [(0.0, -1.0), (3.0, 0.0), (behind, depth)], tip_side_m=side, end_behind_m=behind, end_side_m=side
+        [(0.0, -1.0), (3.0, 0.0), (behind, depth)],
+        tip_side_m=side,
+        end_behind_m=behind,
+        end_side_m=side,
     )
 
 
@@ -33,8 +36,12 @@ def test_lines_that_cross_at_one_depth_are_a_tangle():
 
 def test_lines_that_cross_one_over_the_other_are_none():
     lines = {
-        "a": line_in_space([(0.0, 0.0), (30.0, 1.0)], tip_side_m=-4.0, end_behind_m=30.0, end_side_m=4.0),
-        "b": line_in_space([(0.0, 0.0), (30.0, 9.0)], tip_side_m=4.0, end_behind_m=30.0, end_side_m=-4.0),
+        "a": line_in_space(
+            [(0.0, 0.0), (30.0, 1.0)], tip_side_m=-4.0, end_behind_m=30.0, end_side_m=4.0
+        ),
+        "b": line_in_space(
+            [(0.0, 0.0), (30.0, 9.0)], tip_side_m=4.0, end_behind_m=30.0, end_side_m=-4.0
+        ),
     }
     assert likely_tangles(lines) == ()
 
@@ -73,7 +80,9 @@ def out(*more):
         event("speed_changed", 0, speed_mps=0.75),
         event("line_set", 1, rod_id="rod-1", setting_m=25.0),
         event("line_set", 1, rod_id="rod-5", setting_m=30.0),
-        event("line_set", 1, rod_id="rod-4", setting_m=9.0), *more, bottom_m=40.0,
+        event("line_set", 1, rod_id="rod-4", setting_m=9.0),
+        *more,
+        bottom_m=40.0,
     )
 
 
@@ -115,7 +124,9 @@ def test_tightest_turns_are_safe_and_the_next_tighter_is_not():
         assert plan.tangles == ()
         assert all(rod.place is not None and rod.clearance_m > 0.0 for rod in plan.rods)
         tighter = opened.plan(course=side, radius_m=radius / 1.35)
-        assert tighter.tangles or any(rod.place is None or rod.clearance_m <= 0.0 for rod in tighter.rods)
+        assert tighter.tangles or any(
+            rod.place is None or rod.clearance_m <= 0.0 for rod in tighter.rods
+        )
 
 
 def test_shallow_water_makes_every_turn_wider():
@@ -125,7 +136,12 @@ def test_shallow_water_makes_every_turn_wider():
 
 @pytest.mark.parametrize(
     ("course", "radius", "field"),
-    [("up", 30.0, "course"), ("port", None, "radius_m"), ("port", 1.0, "radius_m"), ("starboard", math.inf, "radius_m")],
+    [
+        ("up", 30.0, "course"),
+        ("port", None, "radius_m"),
+        ("port", 1.0, "radius_m"),
+        ("starboard", math.inf, "radius_m"),
+    ],
 )
 def test_turns_that_cannot_be_are_named(course: str, radius: float | None, field: str):
     with pytest.raises(InvalidInputError) as caught:

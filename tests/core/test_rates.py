@@ -31,7 +31,8 @@ def test_agrees_with_random_draws_of_the_two_posteriors():
     rng = np.random.default_rng(3)
     for a, b in [((6, 120.0), (1, 130.0)), ((2, 60.0), (0, 200.0)), ((9, 400.0), (12, 300.0))]:
         draws = [
-            rng.gamma(hits + PRIOR_HITS, 1.0 / (time + PRIOR_MINUTES), 400_000) for hits, time in (a, b)
+            rng.gamma(hits + PRIOR_HITS, 1.0 / (time + PRIOR_MINUTES), 400_000)
+            for hits, time in (a, b)
         ]
         expected = float(np.mean(draws[0] > draws[1]))
         found = compare_rates(Exposure(hits=a[0], minutes=a[1]), Exposure(hits=b[0], minutes=b[1]))

@@ -36,7 +36,11 @@ SET_3 = {"rod_id": "rod-3", "setting_m": 5.0}
         ("speed_changed", [], "payload"),
         ("speed_changed", {"speed_mps": 0.8, "by": "hand"}, "payload.by"),
         ("line_set", {"rod_id": "rod-1", "setting_m": 5000.0}, "payload.setting_m"),
-        ("line_set", {"rod_id": "rod-1", "setting_m": 9.0, "wanted_depth_m": -1}, "payload.wanted_depth_m"),
+        (
+            "line_set",
+            {"rod_id": "rod-1", "setting_m": 9.0, "wanted_depth_m": -1},
+            "payload.wanted_depth_m",
+        ),
         ("temperature_read", {"temperature_degc": 80.0}, "payload.temperature_degc"),
         ("mark_seen", {"depth_m": 0.0}, "payload.depth_m"),
         ("mark_seen", {"depth_m": 5.0, "count": 2.5}, "payload.count"),
@@ -45,7 +49,11 @@ SET_3 = {"rod_id": "rod-3", "setting_m": 5.0}
         ("school_chosen", {"topic": "cold_morning", "school": "loud"}, "payload.school"),
         ("school_chosen", {"topic": "dancing", "school": "loud"}, "payload.topic"),
         ("undone", {"event_id": "yesterday"}, "payload.event_id"),
-        ("move_taken", {"key": "k", "kind": "speed", "title": "t", "change": {}}, "payload.change.change"),
+        (
+            "move_taken",
+            {"key": "k", "kind": "speed", "title": "t", "change": {}},
+            "payload.change.change",
+        ),
         ("offset_chosen", {"above_mark_m": 99.0}, "payload.above_mark_m"),
         ("dance", {}, "type"),
     ],
@@ -60,7 +68,12 @@ def test_bad_payload_names_its_field(kind: str, payload: Any, field: str):
 
 @pytest.mark.parametrize(
     ("change", "field"),
-    [({"id": "one"}, "id"), ({"at_s": "now"}, "at_s"), ({"at_s": 12.0}, "at_s"), ({"mood": 1}, "mood")],
+    [
+        ({"id": "one"}, "id"),
+        ({"at_s": "now"}, "at_s"),
+        ({"at_s": 12.0}, "at_s"),
+        ({"mood": 1}, "mood"),
+    ],
 )
 def test_bad_event_names_its_field(change: dict[str, Any], field: str):
     with pytest.raises(InvalidInputError) as caught:
@@ -70,7 +83,9 @@ def test_bad_event_names_its_field(change: dict[str, Any], field: str):
 
 json_values = st.recursive(
     st.none() | st.booleans() | st.floats() | st.integers() | st.text(max_size=8),
-    lambda inner: st.lists(inner, max_size=3) | st.dictionaries(st.text(max_size=8), inner, max_size=3),
+    lambda inner: (
+        st.lists(inner, max_size=3) | st.dictionaries(st.text(max_size=8), inner, max_size=3)
+    ),
     max_leaves=8,
 )
 
@@ -119,7 +134,8 @@ def test_impossible_outfit_names_its_field(path: tuple[Any, ...], value: object,
 def test_funnel_counts_a_hooked_fish_as_its_hit():
     opened = session(
         event("line_set", 1, **SET_3),
-        event("hit", 10, rod_id="rod-3"), event("hooked", 10.2, rod_id="rod-3"),
+        event("hit", 10, rod_id="rod-3"),
+        event("hooked", 10.2, rod_id="rod-3"),
         event("landed", 12, rod_id="rod-3", kept=True),
     )
     tally = opened.state.rods["rod-3"].tally
@@ -144,8 +160,10 @@ def test_soak_begins_when_the_line_goes_out_and_ends_with_the_fish():
 
 def test_rod_minutes_stop_while_a_fish_is_on_and_while_the_line_is_in():
     opened = session(
-        event("line_set", 0, **SET_3), event("hooked", 20, rod_id="rod-3"),
-        event("lost", 25, rod_id="rod-3"), event("line_set", 30, **SET_3),
+        event("line_set", 0, **SET_3),
+        event("hooked", 20, rod_id="rod-3"),
+        event("lost", 25, rod_id="rod-3"),
+        event("line_set", 30, **SET_3),
         event("line_in", 40, rod_id="rod-3"),
     )
     minutes = sum(stint.minutes(at(90)) for stint in opened.state.stints)
@@ -169,8 +187,12 @@ def test_same_event_twice_changes_nothing():
 
 def test_fold_does_not_hang_on_the_order_of_arrival():
     documents = rigged() + [
-        event("line_set", 1, **SET_3), event("hit", 5, rod_id="rod-3"), event("hooked", 5.5, rod_id="rod-3"),
-        event("lost", 7, rod_id="rod-3"), event("line_set", 8, **SET_3), event("speed_changed", 9, speed_mps=0.9),
+        event("line_set", 1, **SET_3),
+        event("hit", 5, rod_id="rod-3"),
+        event("hooked", 5.5, rod_id="rod-3"),
+        event("lost", 7, rod_id="rod-3"),
+        event("line_set", 8, **SET_3),
+        event("speed_changed", 9, speed_mps=0.9),
     ]
     trip = session().trip
     first = fold(trip, [decode_event(document) for document in documents])
@@ -194,20 +216,40 @@ def test_forged_undoings_of_each_other_do_not_hang():
     [
         (event("hit", 1, rod_id="rod-99"), "payload.rod_id"),
         (event("line_set", 1, rod_id="rod-1", setting_m=300.0), "payload.setting_m"),
-        (event("line_set", 1, rod_id="rod-3", setting_m=30.0, wanted_depth_m=30.0), "payload.wanted_depth_m"),
+        (
+            event("line_set", 1, rod_id="rod-3", setting_m=30.0, wanted_depth_m=30.0),
+            "payload.wanted_depth_m",
+        ),
         (event("mark_seen", 1, depth_m=25.0), "payload.depth_m"),
         (event("undone", 1, event_id=str(uuid.uuid4())), "payload.event_id"),
         (
-            event("rod_rigged", 1, rod_id="rod-1", place_id="port-bow", line_id="top-12", lure_id="whale"),
+            event(
+                "rod_rigged",
+                1,
+                rod_id="rod-1",
+                place_id="port-bow",
+                line_id="top-12",
+                lure_id="whale",
+            ),
             "payload.lure_id",
         ),
         (
-            event("rod_rigged", 1, rod_id="rod-1", place_id="port-bow", line_id="rigger-12", lure_id="fly-olive", setback_m=9.0),
+            event(
+                "rod_rigged",
+                1,
+                rod_id="rod-1",
+                place_id="port-bow",
+                line_id="rigger-12",
+                lure_id="fly-olive",
+                setback_m=9.0,
+            ),
             "payload.place_id",
         ),
     ],
 )
-def test_what_does_not_fit_the_trip_is_refused_with_nothing_changed(document: dict[str, Any], field: str):
+def test_what_does_not_fit_the_trip_is_refused_with_nothing_changed(
+    document: dict[str, Any], field: str
+):
     opened = session()
     before = fold(opened.trip, opened.events.values())
     with pytest.raises((InvalidInputError, UnknownItemError)) as caught:
@@ -219,7 +261,16 @@ def test_what_does_not_fit_the_trip_is_refused_with_nothing_changed(document: di
 
 def test_another_reel_on_a_rod_forgets_the_old_number():
     opened = session(event("line_set", 1, rod_id="rod-1", setting_m=30.0))
-    opened.add(event("rod_rigged", 2, rod_id="rod-1", place_id="port-bow", line_id="top-8", lure_id="fly-rust"))
+    opened.add(
+        event(
+            "rod_rigged",
+            2,
+            rod_id="rod-1",
+            place_id="port-bow",
+            line_id="top-8",
+            lure_id="fly-rust",
+        )
+    )
     rod = opened.state.rods["rod-1"]
     assert (rod.setting_m, rod.status) == (None, "in")
 

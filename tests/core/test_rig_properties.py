@@ -63,7 +63,9 @@ def test_heavier_ball_is_never_shallower(speed: float, light: float, more: float
 
 
 @given(
-    speed=st.floats(0.05, 3.0), setting=st.floats(1.0, 119.0), mass=st.floats(0.004, 0.05),
+    speed=st.floats(0.05, 3.0),
+    setting=st.floats(1.0, 119.0),
+    mass=st.floats(0.004, 0.05),
     lip=st.sampled_from(["none", "small", "medium", "deep"]),
     line=st.sampled_from(["mono-6", "mono-20", "braid-15", "fluoro-12"]),
 )
@@ -72,7 +74,12 @@ def test_no_plug_on_any_line_gives_nonsense(
 ):
     rig = flat(line, plug_body(length_m=0.09, mass_kg=mass, lip=lip))
     place, estimate = solve_with_doubt(rig, speed, COLD).place(setting)
-    numbers = [place.depth_m, place.trail_m, estimate.doubt_m, *(v for p in place.paths[0] for v in p)]
+    numbers = [
+        place.depth_m,
+        place.trail_m,
+        estimate.doubt_m,
+        *(v for p in place.paths[0] for v in p),
+    ]
     assert all(math.isfinite(number) for number in numbers)
     assert 0.0 <= place.depth_m <= setting
     assert place.trail_m <= setting + 1e-6
@@ -132,8 +139,10 @@ def test_doubt_agrees_with_random_inputs():
     depths = []
     for _ in range(400):
         shift = Shift(
-            speed_mps=rng.gauss(0, spread.speed_mps), line_drag=1 + rng.gauss(0, spread.line_drag),
-            body_drag=1 + rng.gauss(0, spread.body_drag), weight=1 + rng.gauss(0, spread.weight),
+            speed_mps=rng.gauss(0, spread.speed_mps),
+            line_drag=1 + rng.gauss(0, spread.line_drag),
+            body_drag=1 + rng.gauss(0, spread.body_drag),
+            weight=1 + rng.gauss(0, spread.weight),
             body_lift=1 + rng.gauss(0, spread.body_lift),
         )
         depths.append(rig.solve(0.7, COLD, shift).place(40.0, picture=False).depth_m)
@@ -151,15 +160,27 @@ def test_impossible_settings_are_refused(setting: float):
 def test_leadcore_is_counted_in_colours():
     def count(m):
         return leadcore_number(m, leader_m=6.0, core_m=91.44)
-    assert (count(6.0 + 2 * 9.144 + 2.0).colours, round(count(6.0 + 2 * 9.144 + 2.0).rest_m, 3)) == (2, 2.0)
+
+    assert (
+        count(6.0 + 2 * 9.144 + 2.0).colours,
+        round(count(6.0 + 2 * 9.144 + 2.0).rest_m, 3),
+    ) == (2, 2.0)
     assert count(5.0).colours == 0
-    assert (count(6.0 + 91.44 + 12.0).colours, round(count(6.0 + 91.44 + 12.0).backing_m, 3)) == (10, 12.0)
+    assert (count(6.0 + 91.44 + 12.0).colours, round(count(6.0 + 91.44 + 12.0).backing_m, 3)) == (
+        10,
+        12.0,
+    )
 
 
 def test_rig_with_a_heavy_setback_line_still_solves():
     rig = DownriggerRig(
-        cable=MATERIALS["cable-braid-200"], cable_length_m=80.0, ball=Ball(mass_kg=4 * POUND_KG),
-        boom_height_m=0.5, line=MATERIALS["fluoro-15"], setback_m=30.0, bodies=(HOOCHIE,),
+        cable=MATERIALS["cable-braid-200"],
+        cable_length_m=80.0,
+        ball=Ball(mass_kg=4 * POUND_KG),
+        boom_height_m=0.5,
+        line=MATERIALS["fluoro-15"],
+        setback_m=30.0,
+        bodies=(HOOCHIE,),
     )
     assert 0.0 < rig.solve(2.0, COLD).place(40.0).ball_depth_m < 40.0
 

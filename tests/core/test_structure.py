@@ -14,9 +14,25 @@ import coldwake_core
 from paths import ROOT
 
 CORE = ROOT / "core/src/coldwake_core"
-LAYERS = ["constants", "errors", "checks", "decode", "water", "lines", "boat", "gear", "record", "sonar", "evidence", "advice", "fish", "bridge"]
+LAYERS = [
+    "constants",
+    "errors",
+    "checks",
+    "decode",
+    "water",
+    "lines",
+    "boat",
+    "gear",
+    "record",
+    "sonar",
+    "evidence",
+    "advice",
+    "fish",
+    "bridge",
+]
 MODULES = [
-    module.name for module in pkgutil.walk_packages(coldwake_core.__path__, "coldwake_core.")
+    module.name
+    for module in pkgutil.walk_packages(coldwake_core.__path__, "coldwake_core.")
     if not module.ispkg
 ]
 
@@ -48,8 +64,17 @@ def test_core_knows_no_interface_code():
                 modules.append(node.module or "")
             for module in modules:
                 assert module.split(".")[0] in {
-                    "__future__", "bisect", "collections", "dataclasses", "datetime", "itertools",
-                    "json", "math", "re", "types", "typing",
+                    "__future__",
+                    "bisect",
+                    "collections",
+                    "dataclasses",
+                    "datetime",
+                    "itertools",
+                    "json",
+                    "math",
+                    "re",
+                    "types",
+                    "typing",
                 }, f"{path} imports {module}"
 
 
@@ -79,13 +104,22 @@ def test_every_parameter_is_documented(function):
     for name in parameters:
         assert any(
             name in line.split(" : ")[0].replace(",", " ").split()
-            for line in text.splitlines() if " : " in line
+            for line in text.splitlines()
+            if " : " in line
         ), name
 
 
 UNITS = {
-    "_m": " m", "_mps": "m/s", "_n": " N", "_npm": "N/m", "_kg": "kg", "_rad": "rad",
-    "_degc": "Celsius", "_s": "second", "_kgpm3": "kg/m3", "_min": "minute",
+    "_m": " m",
+    "_mps": "m/s",
+    "_n": " N",
+    "_npm": "N/m",
+    "_kg": "kg",
+    "_rad": "rad",
+    "_degc": "Celsius",
+    "_s": "second",
+    "_kgpm3": "kg/m3",
+    "_min": "minute",
 }
 
 

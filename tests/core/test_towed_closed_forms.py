@@ -21,7 +21,11 @@ def test_long_heavy_line_with_a_free_end_is_straight_at_the_critical_angle():
     speed, diameter, weight = 0.7, 0.9e-3, 0.02
     line = integrate_line(
         [Segment(length_m=100.0, diameter_m=diameter, weight_npm=weight)],
-        tension_n=0.0, angle_rad=0.0, speed_mps=speed, water=WATER, drag=NORMAL_ONLY,
+        tension_n=0.0,
+        angle_rad=0.0,
+        speed_mps=speed,
+        water=WATER,
+        drag=NORMAL_ONLY,
         tolerance=1e-9,
     )
     end = line.points[-1]
@@ -39,7 +43,11 @@ def test_weightless_line_follows_the_closed_form(start_rad: float):
     k = 0.5 * 1000.0 * 1.2 * diameter * speed**2 / tension
     line = integrate_line(
         [Segment(length_m=length, diameter_m=diameter, weight_npm=0.0)],
-        tension_n=tension, angle_rad=start_rad, speed_mps=speed, water=WATER, drag=NORMAL_ONLY,
+        tension_n=tension,
+        angle_rad=start_rad,
+        speed_mps=speed,
+        water=WATER,
+        drag=NORMAL_ONLY,
         tolerance=1e-11,
     )
     u0 = 1.0 / math.tan(start_rad)
@@ -55,7 +63,11 @@ def test_still_water_gives_the_inextensible_catenary():
     pull, weight, length = 5.0, 0.4, 30.0
     line = integrate_line(
         [Segment(length_m=length, diameter_m=1e-3, weight_npm=weight)],
-        tension_n=pull, angle_rad=0.0, speed_mps=0.0, water=WATER, tolerance=1e-10,
+        tension_n=pull,
+        angle_rad=0.0,
+        speed_mps=0.0,
+        water=WATER,
+        tolerance=1e-10,
     )
     a = pull / weight
     x = a * math.asinh(length / a)
@@ -72,8 +84,10 @@ def test_catenary_agrees_with_a_published_mooring_library():
     assert pull_z > 0.0  # no part of it lies on the ground
     line = integrate_line(
         [Segment(length_m=length, diameter_m=1e-3, weight_npm=weight)],
-        tension_n=math.hypot(pull_x, pull_z), angle_rad=math.atan2(pull_z, pull_x),
-        speed_mps=0.0, water=WATER,
+        tension_n=math.hypot(pull_x, pull_z),
+        angle_rad=math.atan2(pull_z, pull_x),
+        speed_mps=0.0,
+        water=WATER,
     )
     assert line.points[-1].forward_m == pytest.approx(span, rel=5e-3)
     assert line.points[-1].up_m == pytest.approx(height, rel=5e-3)
@@ -83,7 +97,10 @@ def test_catenary_agrees_with_a_published_mooring_library():
 def test_a_weight_in_still_water_hangs_straight_down(speed: float):
     line = integrate_line(
         [Segment(length_m=20.0, diameter_m=1e-3, weight_npm=0.02)],
-        tension_n=3.0, angle_rad=math.pi / 2, speed_mps=speed, water=WATER,
+        tension_n=3.0,
+        angle_rad=math.pi / 2,
+        speed_mps=speed,
+        water=WATER,
     )
     assert line.points[-1].up_m == pytest.approx(20.0, rel=1e-6)
     assert line.points[-1].forward_m == pytest.approx(0.0, abs=1e-3)
@@ -104,7 +121,9 @@ def test_interpolation_between_steps_is_as_good_as_the_steps():
     line = integrate_line([segment], **options)
     for length in (0.37, 3.3, 11.7, 29.0):
         exact = integrate_line(
-            [Segment(length_m=length, diameter_m=0.3e-3, weight_npm=0.0)], **options, tolerance=1e-11
+            [Segment(length_m=length, diameter_m=0.3e-3, weight_npm=0.0)],
+            **options,
+            tolerance=1e-11,
         ).points[-1]
         point = line.at(length)
         assert point.up_m == pytest.approx(exact.up_m, rel=1e-5)
@@ -124,7 +143,9 @@ def test_bad_input_is_named(change: dict[str, float], field: str):
     good = {"tension_n": 1.0, "angle_rad": 0.3, "speed_mps": 0.8}
     with pytest.raises(InvalidInputError) as caught:
         integrate_line(
-            [Segment(length_m=10.0, diameter_m=1e-3, weight_npm=0.0)], water=WATER, **(good | change)
+            [Segment(length_m=10.0, diameter_m=1e-3, weight_npm=0.0)],
+            water=WATER,
+            **(good | change),
         )
     assert caught.value.field == field
 

@@ -30,7 +30,10 @@ def test_every_kind_of_line_agrees_with_the_reference(name: str, mph: float):
         load = load + body.load(speed, COLD)
     segments = [material.segment(length, water=COLD) for material, length in rig.stretches]
     options = {
-        "tension_n": load.tension_n, "angle_rad": load.angle_rad, "speed_mps": speed, "water": COLD
+        "tension_n": load.tension_n,
+        "angle_rad": load.angle_rad,
+        "speed_mps": speed,
+        "water": COLD,
     }
     end = integrate_line(segments, **options).points[-1]
     forward, up, angle, tension = reference_end(segments, **options)

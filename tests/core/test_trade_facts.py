@@ -35,12 +35,16 @@ def test_three_colours_of_leadcore_run_six_to_eight_feet_a_colour(mph: float):
 
 def test_leadcore_runs_shallower_when_faster():
     out_ft = (LEADER_M + 3 * COLOUR_M) / FOOT_M
-    assert depth_ft(leadcore(), out_ft=out_ft, mph=2.0)[0] < depth_ft(leadcore(), out_ft=out_ft, mph=1.2)[0]
+    assert (
+        depth_ft(leadcore(), out_ft=out_ft, mph=2.0)[0]
+        < depth_ft(leadcore(), out_ft=out_ft, mph=1.2)[0]
+    )
 
 
 def test_ten_pound_ball_hardly_moves_between_1_and_1_8_mph():
     places = [
-        downrigger().solve(mph * MPH_MPS, COLD).place(44 * FOOT_M).ball_depth_m for mph in (1.0, 1.8)
+        downrigger().solve(mph * MPH_MPS, COLD).place(44 * FOOT_M).ball_depth_m
+        for mph in (1.0, 1.8)
     ]
     assert abs(places[1] - places[0]) / places[0] < 0.03
 
@@ -89,5 +93,8 @@ def test_rod_tip_high_lifts_a_shallow_plug():
 
 
 def test_thinner_line_lets_a_plug_dive_deeper():
-    depths = [depth_ft(flat(line, STRIPER_PLUG), out_ft=85, mph=4.0)[0] for line in ("mono-20", "mono-12", "braid-20")]
+    depths = [
+        depth_ft(flat(line, STRIPER_PLUG), out_ft=85, mph=4.0)[0]
+        for line in ("mono-20", "mono-12", "braid-20")
+    ]
     assert depths == sorted(depths)

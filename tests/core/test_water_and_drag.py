@@ -48,7 +48,9 @@ def test_sphere_drag_agrees_with_a_reference_library(reynolds: float):
     # Wieselsberger's measurements as tabulated in Schlichting, Boundary-Layer Theory; from memory.
     [(10.0, 2.8), (40.0, 1.7), (100.0, 1.45), (1000.0, 1.0), (1e4, 1.1)],
 )
-def test_cylinder_drag_is_within_the_stated_scatter_of_measurements(reynolds: float, measured: float):
+def test_cylinder_drag_is_within_the_stated_scatter_of_measurements(
+    reynolds: float, measured: float
+):
     assert LINE_DRAG.normal_coefficient(reynolds) == pytest.approx(measured, rel=0.15)
 
 

@@ -17,11 +17,18 @@ START_S = 1_776_171_600.0  # 2026-04-14 06:00 at UTC-7
 
 def trip_document(**changes: Any) -> dict[str, Any]:
     return {
-        "id": str(uuid.UUID(int=1)), "name": "Test", "water_name": "Made-up Tarn",
-        "species": "trout", "started_at_s": START_S, "utc_offset_min": -420, "bottom_m": 20.0,
+        "id": str(uuid.UUID(int=1)),
+        "name": "Test",
+        "water_name": "Made-up Tarn",
+        "species": "trout",
+        "started_at_s": START_S,
+        "utc_offset_min": -420,
+        "bottom_m": 20.0,
         "outfit": demo_outfit(),
         "sun": {
-            "first_light_s": START_S, "sunrise_s": START_S + 1800, "sunset_s": START_S + 46000,
+            "first_light_s": START_S,
+            "sunrise_s": START_S + 1800,
+            "sunset_s": START_S + 46000,
             "dark_s": START_S + 48000,
         },
         **changes,
@@ -30,7 +37,10 @@ def trip_document(**changes: Any) -> dict[str, Any]:
 
 def event(kind: str, minute: float, /, **payload: Any) -> dict[str, Any]:
     return {
-        "id": str(uuid.uuid4()), "at_s": START_S + 60.0 * minute, "type": kind, "payload": payload
+        "id": str(uuid.uuid4()),
+        "at_s": START_S + 60.0 * minute,
+        "type": kind,
+        "payload": payload,
     }
 
 

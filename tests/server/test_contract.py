@@ -25,9 +25,13 @@ def test_committed_types_are_the_schema_s(tmp_path: Any):
     fresh = tmp_path / "schema.d.ts"
     subprocess.run(
         ["npx", "--no-install", "openapi-typescript", "openapi.json", "-o", str(fresh)],
-        cwd=ROOT / "web", check=True, capture_output=True,
+        cwd=ROOT / "web",
+        check=True,
+        capture_output=True,
     )
-    assert fresh.read_text() == (ROOT / "web/src/shared/api/schema.d.ts").read_text(), "run: make types"
+    assert fresh.read_text() == (ROOT / "web/src/shared/api/schema.d.ts").read_text(), (
+        "run: make types"
+    )
 
 
 def test_answers_keep_to_the_schema(client_in: Any, demo: Any):
@@ -36,10 +40,14 @@ def test_answers_keep_to_the_schema(client_in: Any, demo: Any):
     from referencing.jsonschema import DRAFT202012
 
     schema = client_in.get("/api/schema/?format=json").json()
-    registry = Registry().with_resource("urn:api", Resource.from_contents(_plain(schema), DRAFT202012))
+    registry = Registry().with_resource(
+        "urn:api", Resource.from_contents(_plain(schema), DRAFT202012)
+    )
 
     def check(component: str, document: Any) -> None:
-        validator = Draft202012Validator({"$ref": f"urn:api#/components/schemas/{component}"}, registry=registry)
+        validator = Draft202012Validator(
+            {"$ref": f"urn:api#/components/schemas/{component}"}, registry=registry
+        )
         assert [error.message for error in validator.iter_errors(document)] == []
 
     check("FishView", client_in.get(f"/api/trips/{demo.pk}/fish/").json())

@@ -23,8 +23,10 @@ def test_no_acknowledged_event_is_lost(tmp_path: Path):
         def burst() -> None:
             while True:
                 event = {
-                    "id": str(uuid.uuid4()), "at_s": time.time() - document["clock_shift_s"],
-                    "type": "hit", "payload": {"rod_id": "rod-1"},
+                    "id": str(uuid.uuid4()),
+                    "at_s": time.time() - document["clock_shift_s"],
+                    "type": "hit",
+                    "payload": {"rod_id": "rod-1"},
                 }
                 try:
                     answer = user.post(f"/api/trips/{trip}/events/", {"events": [event]})

@@ -22,7 +22,9 @@ def with_token(client: APIClient) -> APIClient:
 def test_log_in_and_out():
     get_user_model().objects.create_user("ann", password="a-long-password")
     client = with_token(APIClient(enforce_csrf_checks=True))
-    answer = client.post("/api/session/login/", {"username": "ann", "password": "a-long-password"}, format="json")
+    answer = client.post(
+        "/api/session/login/", {"username": "ann", "password": "a-long-password"}, format="json"
+    )
     assert answer.json()["username"] == "ann"
     with_token(client)
     assert client.delete("/api/session/").json()["username"] is None
@@ -32,13 +34,17 @@ def test_log_in_and_out():
 def test_wrong_password_is_refused_in_words():
     get_user_model().objects.create_user("ann", password="a-long-password")
     client = with_token(APIClient(enforce_csrf_checks=True))
-    answer = client.post("/api/session/login/", {"username": "ann", "password": "guess"}, format="json")
+    answer = client.post(
+        "/api/session/login/", {"username": "ann", "password": "guess"}, format="json"
+    )
     assert answer.status_code == 400
     assert answer.json()["field"] == "password"
 
 
 def test_login_without_the_token_is_refused():
-    answer = APIClient(enforce_csrf_checks=True).post("/api/session/login/", {"username": "a", "password": "b"}, format="json")
+    answer = APIClient(enforce_csrf_checks=True).post(
+        "/api/session/login/", {"username": "a", "password": "b"}, format="json"
+    )
     assert answer.status_code == 403
 
 
@@ -66,7 +72,9 @@ def test_sun_of_a_day_is_in_order_and_known():
 
     # NOAA's solar calculator for 40 N, 105 W on 21 June: sunrise about 5:32, sunset about 20:31
     # at UTC-6; from memory, to five minutes.
-    sun = sun_of_day(latitude_deg=40.0, longitude_deg=-105.0, day=date(2025, 6, 21), utc_offset_min=-360)
+    sun = sun_of_day(
+        latitude_deg=40.0, longitude_deg=-105.0, day=date(2025, 6, 21), utc_offset_min=-360
+    )
     assert sun.first_light_s < sun.sunrise_s < sun.sunset_s < sun.dark_s
     assert ((sun.sunrise_s - 6 * 3600) % 86400) / 60 == pytest.approx(5 * 60 + 32, abs=5)
     assert ((sun.sunset_s - 6 * 3600) % 86400) / 60 == pytest.approx(20 * 60 + 31, abs=5)
@@ -75,5 +83,7 @@ def test_sun_of_a_day_is_in_order_and_known():
 def test_sun_that_never_sets_still_gives_a_day():
     from datetime import date
 
-    sun = sun_of_day(latitude_deg=78.0, longitude_deg=15.0, day=date(2025, 6, 21), utc_offset_min=60)
+    sun = sun_of_day(
+        latitude_deg=78.0, longitude_deg=15.0, day=date(2025, 6, 21), utc_offset_min=60
+    )
     assert sun.first_light_s <= sun.sunrise_s < sun.sunset_s <= sun.dark_s

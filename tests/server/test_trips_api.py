@@ -19,7 +19,10 @@ pytestmark = pytest.mark.django_db
 
 def event(trip: Trip, kind: str, /, ago_s: float = 0.0, **payload: Any) -> dict[str, Any]:
     return {
-        "id": str(uuid.uuid4()), "at_s": trip_now_s(trip) - ago_s, "type": kind, "payload": payload
+        "id": str(uuid.uuid4()),
+        "at_s": trip_now_s(trip) - ago_s,
+        "type": kind,
+        "payload": payload,
     }
 
 
@@ -37,7 +40,12 @@ def test_demo_is_the_scenario_of_the_product_page(client_in: Any, demo: Trip):
     assert demo.water_name == "Sallow Tarn Reservoir"
     assert view["surface_degc"] == pytest.approx((51 - 32) / 1.8, abs=0.01)
     assert [rod["kind"] for rod in view["rods"]] == [
-        "flat", "leadcore", "downrigger", "downrigger", "leadcore", "flat",
+        "flat",
+        "leadcore",
+        "downrigger",
+        "downrigger",
+        "leadcore",
+        "flat",
     ]
     assert all(rod["line"] for rod in view["rods"])
     local = (trip_now_s(demo) / 60 + demo.utc_offset_min) % 1440
@@ -95,15 +103,25 @@ def test_batch_is_kept_whole_or_not_at_all(client_in: Any, demo: Trip):
         ("speed_changed", {"speed_mps": -0.5}, "payload.speed_mps"),
         ("speed_changed", {"speed_mps": 40 * MPH_MPS}, "payload.speed_mps"),
         ("speed_changed", {"speed_mps": "abc"}, "payload.speed_mps"),
-        ("line_set", {"rod_id": "rod-3", "setting_m": 25.0, "wanted_depth_m": 25.0}, "payload.wanted_depth_m"),
+        (
+            "line_set",
+            {"rod_id": "rod-3", "setting_m": 25.0, "wanted_depth_m": 25.0},
+            "payload.wanted_depth_m",
+        ),
         ("line_set", {"rod_id": "rod-3", "setting_m": 5000.0}, "payload.setting_m"),
-        ("rod_rigged", {"rod_id": "rod-1", "place_id": "port-bow", "line_id": "top-12", "lure_id": "no-such"}, "payload.lure_id"),
+        (
+            "rod_rigged",
+            {"rod_id": "rod-1", "place_id": "port-bow", "line_id": "top-12", "lure_id": "no-such"},
+            "payload.lure_id",
+        ),
         ("hit", {}, "payload.rod_id"),
         ("hit", "rod-1", "payload"),
         ("dance", {}, "type"),
     ],
 )
-def test_bad_input_is_422_and_names_the_field(client_in: Any, demo: Trip, kind: str, payload: Any, field: str):
+def test_bad_input_is_422_and_names_the_field(
+    client_in: Any, demo: Trip, kind: str, payload: Any, field: str
+):
     before = demo.events.count()
     answer = post(client_in, demo, event(demo, "hit") | {"type": kind, "payload": payload})
     assert answer.status_code == 422
@@ -125,7 +143,9 @@ def test_event_long_before_the_trip_is_refused(client_in: Any, demo: Trip):
     assert answer.json()["field"] == "events[0].at_s"
 
 
-@pytest.mark.parametrize("body", [{}, {"events": []}, {"events": "all"}, {"events": [None]}, {"events": [{}] * 501}])
+@pytest.mark.parametrize(
+    "body", [{}, {"events": []}, {"events": "all"}, {"events": [None]}, {"events": [{}] * 501}]
+)
 def test_broken_batches_are_refused(client_in: Any, demo: Trip, body: dict[str, Any]):
     answer = client_in.post(f"/api/trips/{demo.pk}/events/", body, format="json")
     assert answer.status_code == 422
@@ -139,7 +159,18 @@ def test_bodies_that_are_no_object_are_client_errors(client_in: Any, demo: Trip,
     assert answer.json()["message"]
 
 
-@pytest.mark.parametrize("road", ["", "events/", "fish/", "lines/?speed_mps=1", "number/?rod_id=rod-1&depth_m=1", "export.json", "export.csv"])
+@pytest.mark.parametrize(
+    "road",
+    [
+        "",
+        "events/",
+        "fish/",
+        "lines/?speed_mps=1",
+        "number/?rod_id=rod-1&depth_m=1",
+        "export.json",
+        "export.csv",
+    ],
+)
 def test_another_users_trip_is_as_if_it_were_not_there(stranger: Any, demo: Trip, road: str):
     assert stranger.get(f"/api/trips/{demo.pk}/{road}").status_code == 404
 
@@ -156,7 +187,12 @@ def test_event_id_of_another_trip_cannot_be_taken(client_in: Any, demo: Trip):
     data.update(water_id=lists["waters"][0]["id"], outfit_id=lists["outfits"][0]["id"])
     second = Trip.objects.get(pk=client_in.post("/api/trips/", data, format="json").json()["id"])
     taken = str(demo.events.first().pk)
-    clash = {"id": taken, "at_s": trip_now_s(second), "type": "sounded", "payload": {"bottom_m": 9.0}}
+    clash = {
+        "id": taken,
+        "at_s": trip_now_s(second),
+        "type": "sounded",
+        "payload": {"bottom_m": 9.0},
+    }
     answer = post(client_in, second, clash)
     assert answer.status_code == 409
     assert second.events.count() == 0
@@ -190,13 +226,19 @@ def test_lines_and_numbers_are_solved_without_being_kept(client_in: Any, demo: T
 @pytest.mark.parametrize(
     ("query", "field"),
     [
-        ("rod_id=rod-4&depth_m=99", "depth_m"), ("rod_id=rod-4&depth_m=deep", "depth_m"),
-        ("rod_id=rod-9&depth_m=5", "rod_id"), ("depth_m=5", "rod_id"), ("rod_id=rod-4", "depth_m"),
-        ("rod_id=rod-4&depth_m=5&speed_mps=nan", "speed_mps"), ("rod_id=rod-4&depth_m=5&speed_mps=0", "speed_mps"),
+        ("rod_id=rod-4&depth_m=99", "depth_m"),
+        ("rod_id=rod-4&depth_m=deep", "depth_m"),
+        ("rod_id=rod-9&depth_m=5", "rod_id"),
+        ("depth_m=5", "rod_id"),
+        ("rod_id=rod-4", "depth_m"),
+        ("rod_id=rod-4&depth_m=5&speed_mps=nan", "speed_mps"),
+        ("rod_id=rod-4&depth_m=5&speed_mps=0", "speed_mps"),
         ("rod_id=rod-1&depth_m=15", "depth_m"),
     ],
 )
-def test_impossible_numbers_are_422_and_name_the_field(client_in: Any, demo: Trip, query: str, field: str):
+def test_impossible_numbers_are_422_and_name_the_field(
+    client_in: Any, demo: Trip, query: str, field: str
+):
     answer = client_in.get(f"/api/trips/{demo.pk}/number/?{query}")
     assert answer.status_code == 422
     assert answer.json()["field"] == field
@@ -235,8 +277,10 @@ def test_json_export_comes_back_in_through_the_core(client_in: Any, demo: Trip):
 def test_trip_is_started_with_a_copy_of_the_outfit(client_in: Any, demo: Trip):
     lists = client_in.get("/api/trips/").json()
     body = {
-        "name": "Evening", "water_id": lists["waters"][0]["id"],
-        "outfit_id": lists["outfits"][0]["id"], "species": "striper",
+        "name": "Evening",
+        "water_id": lists["waters"][0]["id"],
+        "outfit_id": lists["outfits"][0]["id"],
+        "species": "striper",
     }
     answer = client_in.post("/api/trips/", body, format="json")
     assert answer.status_code == 201
@@ -254,16 +298,25 @@ def test_trip_is_started_with_a_copy_of_the_outfit(client_in: Any, demo: Trip):
 @pytest.mark.parametrize(
     ("change", "field"),
     [
-        ({"name": ""}, "name"), ({"name": 5}, "name"), ({"name": "x" * 121}, "name"),
-        ({"species": "whale"}, "species"), ({"water_id": 999}, "water_id"),
-        ({"water_id": "one"}, "water_id"), ({"outfit_id": None}, "outfit_id"), ({"outfit_id": 2**70}, "outfit_id"),
+        ({"name": ""}, "name"),
+        ({"name": 5}, "name"),
+        ({"name": "x" * 121}, "name"),
+        ({"species": "whale"}, "species"),
+        ({"water_id": 999}, "water_id"),
+        ({"water_id": "one"}, "water_id"),
+        ({"outfit_id": None}, "outfit_id"),
+        ({"outfit_id": 2**70}, "outfit_id"),
     ],
 )
-def test_trip_that_cannot_be_is_refused(client_in: Any, demo: Trip, change: dict[str, Any], field: str):
+def test_trip_that_cannot_be_is_refused(
+    client_in: Any, demo: Trip, change: dict[str, Any], field: str
+):
     lists = client_in.get("/api/trips/").json()
     body = {
-        "name": "Evening", "water_id": lists["waters"][0]["id"],
-        "outfit_id": lists["outfits"][0]["id"], "species": "trout",
+        "name": "Evening",
+        "water_id": lists["waters"][0]["id"],
+        "outfit_id": lists["outfits"][0]["id"],
+        "species": "trout",
     }
     answer = client_in.post("/api/trips/", body | change, format="json")
     assert answer.status_code == 422
@@ -291,8 +344,10 @@ def test_depth_seen_on_one_trip_teaches_the_next(client_in: Any, demo: Trip):
     assert post(client_in, demo, seen, wrong, aside).status_code == 200
     lists = client_in.get("/api/trips/").json()
     body = {
-        "name": "Next", "water_id": lists["waters"][0]["id"],
-        "outfit_id": lists["outfits"][0]["id"], "species": "trout",
+        "name": "Next",
+        "water_id": lists["waters"][0]["id"],
+        "outfit_id": lists["outfits"][0]["id"],
+        "species": "trout",
     }
     made = client_in.post("/api/trips/", body, format="json").json()
     assert [reading["id"] for reading in made["readings"]] == [seen["id"]]
