@@ -9,8 +9,10 @@ import statistics
 import time
 from collections.abc import Callable
 
+from coldwake_core.boat.turns import line_in_turn
 from coldwake_core.constants import MPH_MPS
 from coldwake_core.lines.bodies import EndLoad
+from coldwake_core.lines.calibration import DepthReading, fit_line
 from coldwake_core.lines.doubt import solve_with_doubt
 from coldwake_core.lines.linerig import LineRig
 from coldwake_core.lines.towed import integrate_line
@@ -77,6 +79,41 @@ def worst_error() -> float:
     return worst
 
 
+def turns_and_directions() -> float:
+    """Return the time for 8 rods, 2 directions of the pass and 2 turns, ms, median of 20."""
+    times = []
+    for run in range(25):
+        start = time.perf_counter()
+        for direction in (1.4, 1.8):
+            for toward in ("port", "starboard"):
+                for index, rig in enumerate(SPREAD):
+                    speed = (direction + 0.001 * run) * MPH_MPS
+                    line = line_in_turn(
+                        radius_m=60.0, toward=toward, tip_side_m=index - 3.5, trail_m=20.0,
+                        speed_mps=speed,
+                    )
+                    rig.solve(speed * line.speed_factor, COLD).place(14.0)
+        times.append((time.perf_counter() - start) * 1e3)
+    return statistics.median(times[5:])
+
+
+def calibration() -> float:
+    """Return the time to fit a line with 20 observations, ms, median of 9."""
+    readings = [
+        DepthReading(
+            id=str(i), rig=leadcore(), setting_m=15.0 + 2.0 * i, depth_m=2.5 + 0.5 * i,
+            speed_mps=(1.2 + 0.02 * i) * MPH_MPS,
+        )
+        for i in range(20)
+    ]
+    times = []
+    for _ in range(9):
+        start = time.perf_counter()
+        fit_line(readings, COLD)
+        times.append((time.perf_counter() - start) * 1e3)
+    return statistics.median(times)
+
+
 if __name__ == "__main__":
     for name, act, budget in (("without doubt", plain, 10.0), ("with doubt", with_doubt, 40.0)):
         median, p95 = milliseconds(act)
@@ -84,4 +121,9 @@ if __name__ == "__main__":
             f"8 lines re-solved {name}: median {median:.1f} ms, p95 {p95:.1f} ms, "
             f"{median / budget:.2f} of the budget of {budget:.0f} ms"
         )
+    for name, time_ms, budget in (
+        ("8 rods x 2 directions x 2 turns", turns_and_directions(), 60.0),
+        ("a line fitted to 20 observations", calibration(), 200.0),
+    ):
+        print(f"{name}: {time_ms:.0f} ms, {time_ms / budget:.2f} of the budget of {budget:.0f} ms")
     print(f"greatest error of depth against the reference: {worst_error():.1e} (budget 1e-4)")

@@ -33,7 +33,7 @@ def main() -> None:
         try:
             for name, width, height, press in (
                 ("fish", 1280, 800, None), ("fish-phone", 390, 844, None),
-                ("fish-dawn", 1280, 800, "theme"),
+                ("fish-dawn", 1280, 800, "theme"), ("fish-above", 1280, 800, "switch-view"),
             ):
                 context = browser.new_context(
                     viewport={"width": width, "height": height}, reduced_motion="reduce"
@@ -42,6 +42,8 @@ def main() -> None:
                 open_fish(page, server.url)
                 if press:
                     page.click(f"[data-test={press}]")
+                    if press == "switch-view":
+                        page.click("[data-test=course-port]")
                     page.mouse.move(5, 5)
                     page.wait_for_timeout(400)
                 page.screenshot(path=PLACE / f"{name}.png")

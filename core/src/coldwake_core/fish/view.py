@@ -7,7 +7,8 @@ from typing import Literal
 
 from ..advice.judge import JudgedMove
 from ..advice.method import Method
-from ..advice.moves import Comparison, Move
+from ..advice.moves import Comparison
+from ..advice.situation import Move
 from ..boat.current import Current, PassSpeeds
 from ..gear.setup import RodSetup
 from ..gear.tackle import LineKind, Shape, SpeedRange

@@ -262,6 +262,7 @@ text {
 }
 .gps {
   display: grid;
+  align-content: center;
   justify-items: center;
   min-width: 92px;
   min-height: var(--touch);

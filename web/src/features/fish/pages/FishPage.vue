@@ -4,10 +4,11 @@ import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { LinkDownError } from '@/shared/api/client'
 import { useDisplayStore } from '@/shared/units/store'
-import { formatTemperature, speedFromMps, speedToMps } from '@/shared/units/units'
+import { speedFromMps, speedToMps } from '@/shared/units/units'
 import { listTrips, type FishView } from '../api'
 import DayRibbon from '../components/DayRibbon.vue'
 import EntryDialogs from '../components/EntryDialogs.vue'
+import HeadBar from '../components/HeadBar.vue'
 import KeyHelp from '../components/KeyHelp.vue'
 import MarkSheet from '../components/MarkSheet.vue'
 import MethodCard from '../components/MethodCard.vue'
@@ -18,7 +19,6 @@ import TopView from '../components/TopView.vue'
 import WaterColumn from '../components/WaterColumn.vue'
 import { rodForKey, useFishActs } from '../composables/useFishActs'
 import { useSpeedTry } from '../composables/useSpeedTry'
-import { formatClock } from '../logic/format'
 import { keyAct } from '../logic/keys'
 import { useFishStore } from '../store'
 
@@ -129,32 +129,7 @@ onBeforeUnmount(() => {
 <template>
   <main class="fish" :data-state="state" data-test="fish">
     <template v-if="view && store.trip">
-      <header class="head">
-        <div class="where">
-          <h1>{{ store.trip.water_name }}</h1>
-          <span class="label">{{ store.trip.name }} · {{ store.trip.species }}</span>
-        </div>
-        <div class="reading">
-          <span class="figure">{{ formatClock(clock, store.trip.utc_offset_min) }}</span><span class="label">at the water</span>
-        </div>
-        <button class="reading tap" data-test="temperature" @click="acts.dialog.value = 'temperature'">
-          <span class="figure">{{ view.surface_degc === null ? '–' : formatTemperature(view.surface_degc, display.units) }}</span><span
-            class="label"
-            >surface</span
-          >
-        </button>
-        <span class="break" aria-hidden="true" />
-        <v-btn class="entry" data-test="add-mark" @click="acts.dialog.value = 'mark'">Mark</v-btn>
-        <v-btn class="entry" data-test="sound" @click="acts.dialog.value = 'bottom'">Bottom</v-btn>
-        <v-btn class="entry" data-test="undo" :disabled="!view.undo_event_id" @click="store.undo()">Undo</v-btn>
-        <v-btn class="entry slim" aria-label="Keys" data-test="help" @click="acts.dialog.value = 'help'">?</v-btn>
-        <div class="link label" data-test="link" :data-pending="store.pending" :data-down="store.linkDown">
-          <template v-if="store.linkDown">link down · {{ store.pending }} waiting here</template>
-          <template v-else-if="store.pending">sending {{ store.pending }}</template>
-          <template v-else>all kept</template>
-          <span v-if="store.coreFailed"> · computed by the server</span>
-        </div>
-      </header>
+      <HeadBar :view="view" :trip="store.trip" :now-s="clock" @ask="acts.dialog.value = $event" @undo="store.undo()" />
 
       <div class="main">
         <div class="water">
@@ -259,18 +234,6 @@ onBeforeUnmount(() => {
   padding: 6px;
   min-height: 100%;
 }
-.head {
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  padding: 0 8px;
-  background: var(--frost);
-  min-height: 60px;
-}
-.where {
-  flex: 1;
-  min-width: 0;
-}
 h1 {
   font-size: 18px;
   line-height: 1.1;
@@ -280,33 +243,9 @@ h1 {
   overflow: hidden;
   text-overflow: ellipsis;
 }
-.reading {
-  display: flex;
-  flex-direction: column;
-  align-items: center;
-  gap: 3px;
-  padding: 4px 8px;
-  color: var(--ink);
-}
-.reading .figure {
-  font-size: 26px;
-}
-.tap {
-  min-height: var(--touch);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-}
 .entry {
   height: var(--touch) !important;
   font-size: 16px;
-}
-.slim {
-  min-width: 44px;
-  padding: 0;
-}
-.link {
-  width: 96px;
-  text-align: right;
 }
 .main {
   display: grid;
@@ -388,30 +327,6 @@ h1 {
   }
   .day {
     order: 5;
-  }
-}
-@media (max-width: 700px) {
-  .head {
-    flex-wrap: wrap;
-    padding: 4px 8px;
-    gap: 6px;
-  }
-  .where {
-    flex: 1 1 40%;
-  }
-  .link {
-    width: 62px;
-  }
-  .entry {
-    flex: 1;
-    min-width: 0;
-  }
-  .break {
-    /* The buttons have a row of their own. */
-    flex-basis: 100%;
-  }
-  .entry.slim {
-    display: none;
   }
 }
 </style>

@@ -1,0 +1,263 @@
+"""The lines of a trip: where every lure is, and which number puts it where it is wanted."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from ..checks import require_number
+from ..constants import MPH_MPS
+from ..errors import InvalidInputError, UnknownItemError
+from ..gear.setup import RodSetup, build_rig, working_range
+from ..gear.tackle import FASTEST_MPS
+from ..gear.window import verdict
+from ..lines.calibration import LineFit
+from ..lines.doubt import DoubtfulRig, solve_quickly, solve_with_doubt
+from ..lines.leadcore import leadcore_number
+from ..record.events import SLOWEST_MPS, check_depth
+from ..record.state import RodState, TripState
+from ..record.trip import Trip
+from ..water.fresh import Water
+from .calibrate import fit_setup
+from .view import LineNumber, ReadingView, RodLine
+
+ASSUMED_DEGC = 10.0
+"""Water temperature until one is read: only density and viscosity hang on it."""
+ASSUMED_SPEED_MPS = 1.5 * MPH_MPS
+_CACHED_RIGS = 256
+_CACHED_FITS = 64
+
+
+class TripLines:
+    """The lines of a trip in its present state.
+
+    Parameters
+    ----------
+    trip : Trip
+        What the trip started with.
+    state : TripState
+        What its events add up to.
+
+    Notes
+    -----
+    Solutions are kept by tackle, calibration and speed, so that a drag solves each line once.
+    """
+
+    def __init__(self, trip: Trip, state: TripState) -> None:
+        self.trip = trip
+        self.state = state
+        self._solved: dict[tuple[Any, ...], DoubtfulRig] = {}
+        self._fits: dict[tuple[Any, ...], LineFit] = {}
+
+    @property
+    def speed_mps(self) -> float:
+        """Speed through water, m/s."""
+        return ASSUMED_SPEED_MPS if self.state.speed_mps is None else self.state.speed_mps
+
+    def _solve(self, setup: RodSetup, speed_mps: float, *, doubt: bool) -> DoubtfulRig:
+        degc = self.state.surface_degc
+        fit = self._fit(setup)
+        key = (setup, speed_mps, degc, doubt, fit.calibration)
+        if key not in self._solved:
+            if len(self._solved) >= _CACHED_RIGS:
+                self._solved.pop(next(iter(self._solved)))
+            rig, solve = build_rig(self.trip.outfit, setup), solve_quickly
+            if doubt:
+                solve = solve_with_doubt
+            self._solved[key] = solve(rig, speed_mps, self._water, fit.calibration)
+        return self._solved[key]
+
+    @property
+    def _water(self) -> Water:
+        degc = self.state.surface_degc
+        return Water.at_degc(ASSUMED_DEGC if degc is None else max(degc, -1.0))
+
+    def _fit(self, setup: RodSetup) -> LineFit:
+        """What the readings say of a tackle, worked out anew only when there are others."""
+        heard = tuple(
+            reading for reading in self.state.depth_readings
+            if reading.id not in self.state.set_aside
+        )
+        key = (setup, heard)
+        if key not in self._fits:
+            if len(self._fits) >= _CACHED_FITS:
+                self._fits.clear()
+            # At one water temperature: it hardly matters, and a fit must not change with it.
+            self._fits[key] = fit_setup(
+                self.trip.outfit, setup, heard, Water.at_degc(ASSUMED_DEGC)
+            )
+        return self._fits[key]
+
+    def readings_of(self, setup: RodSetup) -> tuple[ReadingView, ...]:
+        """Return the depths seen with a tackle, against what is expected.
+
+        Parameters
+        ----------
+        setup : RodSetup
+            What is on a rod.
+
+        Returns
+        -------
+        tuple of ReadingView
+            Those set aside included.
+        """
+        residuals = {r.reading_id: r for r in self._fit(setup).residuals}
+        views = []
+        for reading in self.state.depth_readings:
+            same = (reading.setup.line_id, reading.setup.attractor_id, reading.setup.lure_id) == (
+                setup.line_id, setup.attractor_id, setup.lure_id
+            )
+            residual = residuals.get(reading.id)
+            if same and (residual or reading.id in self.state.set_aside):
+                views.append(ReadingView(
+                    id=reading.id, of=reading.of,
+                    number=self._number(reading.setup, reading.setting_m),
+                    speed_mps=reading.speed_mps, seen_m=reading.depth_m,
+                    expected_m=residual.expected_m if residual else None,
+                    physics_m=residual.physics_m if residual else None,
+                    contradicts=residual.contradicts if residual else False,
+                    aside=reading.id in self.state.set_aside,
+                ))
+        return tuple(views)
+
+    def _rod(self, rod_id: str) -> tuple[RodState, RodSetup]:
+        if rod_id not in self.state.rods:
+            raise UnknownItemError(
+                "rod_id", rod_id, "one that is aboard: " + ", ".join(self.state.rods)
+            )
+        rod = self.state.rods[rod_id]
+        if rod.setup is None:
+            raise InvalidInputError("rod_id", rod_id, "a rod that has been rigged")
+        return rod, rod.setup
+
+    def where(
+        self, *, rod_id: str, setting_m: float, speed_mps: float | None = None, doubt: bool = True
+    ) -> RodLine:
+        """Return where a rod's lure is with a number set.
+
+        Parameters
+        ----------
+        rod_id : str
+            The rod.
+        setting_m : float
+            The number, m.
+        speed_mps : float, optional
+            Speed through water, m/s; the boat's when left out.
+        doubt : bool
+            Whether to say how sure it is, which takes six solutions instead of one.
+
+        Returns
+        -------
+        RodLine
+
+        Raises
+        ------
+        InvalidInputError
+            If the rod, number or speed cannot be.
+        """
+        _, setup = self._rod(rod_id)
+        speed = self.speed_mps if speed_mps is None else _checked_speed(speed_mps)
+        placement, estimate = self._solve(setup, speed, doubt=doubt).place(setting_m)
+        lowest = max(placement.depth_m, placement.ball_depth_m or 0.0)
+        return RodLine(
+            rod_id=rod_id, number=self._number(setup, setting_m), depth_m=estimate.depth_m,
+            doubt_m=estimate.doubt_m if doubt else None, trail_m=placement.trail_m,
+            at_surface=placement.at_surface,
+            verdict=verdict(working_range(self.trip.outfit, setup), speed),
+            clearance_m=self.state.bottom_m - lowest, paths=placement.paths,
+            ball_depth_m=placement.ball_depth_m,
+        )
+
+    def _number(self, setup: RodSetup, setting_m: float) -> LineNumber:
+        line = self.trip.outfit.line(setup.line_id)
+        if line.kind == "leadcore":
+            count = leadcore_number(
+                setting_m, leader_m=line.leader_length_m, core_m=line.core_length_m
+            )
+            return LineNumber(
+                kind="colours", setting_m=setting_m, colours=count.colours, rest_m=count.rest_m,
+                backing_m=count.backing_m,
+            )
+        kind = "counter" if line.kind == "downrigger" else "line_out"
+        return LineNumber(kind=kind, setting_m=setting_m)  # type: ignore[arg-type]
+
+    def number_for(
+        self, *, rod_id: str, depth_m: float, speed_mps: float | None = None
+    ) -> RodLine:
+        """Return the number that puts a rod's lure at a depth, and where that leaves it.
+
+        Parameters
+        ----------
+        rod_id : str
+            The rod.
+        depth_m : float
+            Wanted depth, m.
+        speed_mps : float, optional
+            Speed through water, m/s; the boat's when left out.
+
+        Returns
+        -------
+        RodLine
+
+        Raises
+        ------
+        InvalidInputError
+            If rod, depth or speed cannot be, or the depth is below the bottom.
+        NoSolutionError
+            If the line does not reach it at this speed.
+        """
+        check_depth("depth_m", depth_m)
+        if depth_m > self.state.bottom_m:
+            raise InvalidInputError(
+                "depth_m", round(depth_m, 2),
+                f"above the bottom, which is at {self.state.bottom_m:.1f} m",
+                high=self.state.bottom_m,
+            )
+        _, setup = self._rod(rod_id)
+        speed = self.speed_mps if speed_mps is None else _checked_speed(speed_mps)
+        setting = self._solve(setup, speed, doubt=True).setting_for(depth_m)
+        return self.where(rod_id=rod_id, setting_m=setting, speed_mps=speed)
+
+    def lines_at(self, *, speed_mps: float) -> tuple[RodLine, ...]:
+        """Return where every lure that is out would be at a speed that is only being tried.
+
+        Parameters
+        ----------
+        speed_mps : float
+            Speed through water, m/s.
+
+        Returns
+        -------
+        tuple of RodLine
+
+        Raises
+        ------
+        InvalidInputError
+            If it is no trolling speed.
+        """
+        _checked_speed(speed_mps)
+        return tuple(
+            self.where(
+                rod_id=rod.rod_id, setting_m=rod.setting_m, speed_mps=speed_mps, doubt=False
+            )
+            for rod in self.rods_out()
+            if rod.setting_m is not None
+        )
+
+    def rods_out(self) -> list[RodState]:
+        """Return the rods whose lines are out and fishing.
+
+        Returns
+        -------
+        list of RodState
+        """
+        return [
+            rod for rod in self.state.rods.values()
+            if rod.status == "fishing" and rod.setup is not None and rod.setting_m is not None
+        ]
+
+    def _where_quickly(self, rod_id: str, setting_m: float, speed_mps: float) -> RodLine:
+        return self.where(rod_id=rod_id, setting_m=setting_m, speed_mps=speed_mps, doubt=False)
+
+
+def _checked_speed(speed_mps: float) -> float:
+    return require_number("speed_mps", speed_mps, low=SLOWEST_MPS, high=FASTEST_MPS, unit="m/s")

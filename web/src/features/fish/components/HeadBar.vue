@@ -1,0 +1,120 @@
+<script setup lang="ts">
+// The head of Fish: where, when, how warm, and the few things that are noted all day.
+import { useDisplayStore } from '@/shared/units/store'
+import { formatTemperature } from '@/shared/units/units'
+import type { FishView, TripDocument } from '../api'
+import type { DialogName } from '../composables/useFishActs'
+import { formatClock } from '../logic/format'
+import { useFishStore } from '../store'
+
+defineProps<{ view: FishView; trip: TripDocument; nowS: number }>()
+const emit = defineEmits<{ ask: [dialog: DialogName]; undo: [] }>()
+
+const display = useDisplayStore()
+const store = useFishStore()
+</script>
+
+<template>
+  <header class="head">
+    <div class="where">
+      <h1>{{ trip.water_name }}</h1>
+      <span class="label">{{ trip.name }} · {{ trip.species }}</span>
+    </div>
+    <div class="reading">
+      <span class="figure">{{ formatClock(nowS, trip.utc_offset_min) }}</span><span class="label">at the water</span>
+    </div>
+    <button class="reading tap" data-test="temperature" @click="emit('ask', 'temperature')">
+      <span class="figure">{{ view.surface_degc === null ? '–' : formatTemperature(view.surface_degc, display.units) }}</span><span
+        class="label"
+        >surface</span
+      >
+    </button>
+    <span class="break" aria-hidden="true" />
+    <v-btn class="entry" data-test="add-mark" @click="emit('ask', 'mark')">Mark</v-btn>
+    <v-btn class="entry" data-test="sound" @click="emit('ask', 'bottom')">Bottom</v-btn>
+    <v-btn class="entry" data-test="undo" :disabled="!view.undo_event_id" @click="emit('undo')">Undo</v-btn>
+    <v-btn class="entry slim" aria-label="Keys" data-test="help" @click="emit('ask', 'help')">?</v-btn>
+    <div class="link label" data-test="link" :data-pending="store.pending" :data-down="store.linkDown">
+      <template v-if="store.linkDown">link down · {{ store.pending }} waiting here</template>
+      <template v-else-if="store.pending">sending {{ store.pending }}</template>
+      <template v-else>all kept</template>
+      <span v-if="store.coreFailed"> · computed by the server</span>
+    </div>
+  </header>
+</template>
+
+<style scoped>
+h1 {
+  font-size: 18px;
+  line-height: 1.1;
+  font-weight: 720;
+  font-stretch: 90%;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.entry {
+  height: var(--touch) !important;
+  font-size: 16px;
+}
+.head {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 0 8px;
+  background: var(--frost);
+  min-height: 60px;
+}
+.where {
+  flex: 1;
+  min-width: 0;
+}
+.reading {
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  gap: 3px;
+  padding: 4px 8px;
+  color: var(--ink);
+}
+.reading .figure {
+  font-size: 26px;
+}
+.tap {
+  min-height: var(--touch);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+}
+.slim {
+  min-width: 44px;
+  padding: 0;
+}
+.link {
+  width: 96px;
+  text-align: right;
+}
+@media (max-width: 700px) {
+  .head {
+    flex-wrap: wrap;
+    padding: 4px 8px;
+    gap: 6px;
+  }
+  .where {
+    flex: 1 1 40%;
+  }
+  .link {
+    width: 62px;
+  }
+  .entry {
+    flex: 1;
+    min-width: 0;
+  }
+  .break {
+    /* The buttons have a row of their own. */
+    flex-basis: 100%;
+  }
+  .entry.slim {
+    display: none;
+  }
+}
+</style>
