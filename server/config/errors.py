@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from typing import Any
 
+from django.core.exceptions import RequestDataTooBig
 from rest_framework import exceptions, status
 from rest_framework.response import Response
 from rest_framework.views import exception_handler
@@ -22,10 +23,21 @@ class ConflictError(exceptions.APIException):
     default_code = "conflict"
 
 
+class TooLargeError(exceptions.APIException):
+    """More than this server reads at once."""
+
+    status_code = status.HTTP_413_REQUEST_ENTITY_TOO_LARGE
+    default_code = "too_large"
+
+
 def handle_exception(error: Exception, context: dict[str, Any]) -> Response | None:
     """Turn errors of the core and of the framework into one shape."""
     if isinstance(error, CoreError):
         return Response(error_json(error), status=NOT_PROCESSABLE)
+    if isinstance(error, RecursionError):
+        error = exceptions.ParseError("The body is nested too deep: send plain objects and lists.")
+    if isinstance(error, RequestDataTooBig):
+        error = TooLargeError("The body is too large: send fewer events at once.")
     response = exception_handler(error, context)
     if response is not None:
         code = getattr(error, "default_code", "error")
@@ -50,14 +62,18 @@ def _first(data: Any, field: str = "") -> tuple[str, str]:
 
 
 def strict_json(value: Any, field: str = "") -> Any:
-    """Return parsed JSON when it holds no NaN or infinity, which JSON does not know.
+    """Return parsed JSON when it holds no NaN or infinity, which JSON does not know, and no half
+    of a character, which no file can keep.
 
     Raises rest_framework.exceptions.ValidationError naming the field otherwise.
     """
     if isinstance(value, float) and not math.isfinite(value):
         raise exceptions.ValidationError({field or "body": ["must be a finite number"]})
+    if isinstance(value, str) and any("\ud800" <= char <= "\udfff" for char in value):
+        raise exceptions.ValidationError({field or "body": ["must be whole Unicode text"]})
     if isinstance(value, dict):
         for name, inner in value.items():
+            strict_json(name, field)
             strict_json(inner, f"{field}.{name}" if field else str(name))
     if isinstance(value, list):
         for index, inner in enumerate(value):

@@ -279,3 +279,19 @@ def test_depth_seen_teaches_the_line_and_can_be_set_aside(fish: Page):
     expect(fish.get_by_test_id("calibration-now")).not_to_have_text(before)
     fish.get_by_test_id("set-aside").click()
     expect(fish.get_by_test_id("calibration-now")).to_have_text(before)
+
+
+def test_what_another_device_records_is_seen_here(
+    fish: Page, server: RunningServer, make_context: Any
+):
+    phone = make_context(390, 844).new_page()
+    open_demo(phone, server.url)
+    phone.get_by_test_id("hit-rod-2").click()
+    expect(phone.get_by_test_id("link")).to_have_attribute("data-pending", "0")
+    expect(fish.get_by_test_id("tally-rod-2")).to_contain_text("2 hits")
+    fish.evaluate("window.dispatchEvent(new Event('focus'))")
+    expect(fish.get_by_test_id("tally-rod-2")).to_contain_text("3 hits")
+    # And a tap of its own is not lost by it.
+    fish.get_by_test_id("hit-rod-2").click()
+    fish.evaluate("window.dispatchEvent(new Event('focus'))")
+    expect(fish.get_by_test_id("tally-rod-2")).to_contain_text("4 hits")

@@ -351,3 +351,24 @@ def test_depth_seen_on_one_trip_teaches_the_next(client_in: Any, demo: Trip):
     }
     made = client_in.post("/api/trips/", body, format="json").json()
     assert [reading["id"] for reading in made["readings"]] == [seen["id"]]
+
+
+@pytest.mark.parametrize(
+    ("body", "status"),
+    [
+        ("[" * 100_000, 400),
+        ('{"events":' + "[" * 50_000 + "]" * 50_000 + "}", 400),
+        ('{"events":[' + " " * 2_100_000 + "]}", 413),
+        ('{"events":[{"id":"\\ud800"}]}', 400),
+        ('{"events":[{"\\udfff":1}]}', 400),
+    ],
+    ids=["never closed", "nested", "2 MB", "half a character", "half a character as a name"],
+)
+def test_bodies_made_to_break_it_are_client_errors(user: Any, demo: Trip, body: str, status: int):
+    from rest_framework.test import APIClient
+
+    client = APIClient(raise_request_exception=False)
+    client.force_login(user)
+    answer = client.post(f"/api/trips/{demo.pk}/events/", body, content_type="application/json")
+    assert answer.status_code == status
+    assert answer.json()["message"]

@@ -48,6 +48,7 @@ export const useFishStore = defineStore('fish', () => {
   const delivery = shallowRef<Delivery | null>(null)
   let core: CoreClient | null = null
   let outbox: Outbox | null = null
+  let recording = 0
   let refresher: ReturnType<typeof setInterval> | undefined
 
   const pending = computed(() => delivery.value?.pending.value ?? 0)
@@ -79,7 +80,8 @@ export const useFishStore = defineStore('fish', () => {
     core = createCoreClient({ makeWorker })
     void startCore(tripId)
     void delivery.value.flush()
-    refresher = setInterval(() => void refresh(), REFRESH_MS)
+    refresher = setInterval(() => void sync(), REFRESH_MS)
+    window.addEventListener('focus', sync)
   }
 
   async function allEvents(tripId: string): Promise<TripEvent[]> {
@@ -111,6 +113,20 @@ export const useFishStore = defineStore('fish', () => {
     }
   }
 
+  /** Take what other devices have recorded on this trip, then show it all. */
+  async function sync(): Promise<void> {
+    if (coreReady.value && trip.value && recording === 0) {
+      try {
+        const events = await allEvents(trip.value.id)
+        // A tap in the meantime is not in what was fetched: leave it for the next round.
+        if (recording === 0 && coreReady.value) await core!.call('replace', { events })
+      } catch (error) {
+        if (!(error instanceof LinkDownError)) report(error)
+      }
+    }
+    await refresh()
+  }
+
   async function refresh(): Promise<void> {
     if (!trip.value) return
     try {
@@ -124,6 +140,7 @@ export const useFishStore = defineStore('fish', () => {
   async function record(type: EventType, payload: EventPayload | Record<string, never>): Promise<boolean> {
     if (!trip.value || !delivery.value) return false
     const event = makeEvent(type, payload, nowS())
+    recording += 1
     try {
       if (coreReady.value) {
         await core!.call('add', { event })
@@ -138,6 +155,8 @@ export const useFishStore = defineStore('fish', () => {
     } catch (error) {
       report(error)
       return false
+    } finally {
+      recording -= 1
     }
   }
 
@@ -206,6 +225,7 @@ export const useFishStore = defineStore('fish', () => {
 
   function close(): void {
     clearInterval(refresher)
+    window.removeEventListener('focus', sync)
     core?.close()
     delivery.value?.close()
     core = null
