@@ -7,8 +7,10 @@ import type { FishView, RodLine, RodView } from '../api'
 import { useElementSize } from '../composables/useElementSize'
 import { useLureDrag } from '../composables/useLureDrag'
 import { formatDepth, formatNumber } from '../logic/format'
-import { cividis, columnScale, spreadLabels, tickStep } from '../logic/scale'
+import { columnScale, spreadLabels, tickStep } from '../logic/scale'
 import { SHAPE_POINTS, rodColour } from '../logic/shapes'
+import MarkLane from './MarkLane.vue'
+import TemperatureEdge from './TemperatureEdge.vue'
 
 const props = defineProps<{
   view: FishView
@@ -78,48 +80,6 @@ const depthTicks = computed(() => {
   const step = tickStep(span, Math.max(2, (bottomY.value - TOP) / 46))
   return Array.from({ length: Math.floor(span / step) }, (_, i) => lengthToM((i + 1) * step, display.units))
 })
-
-const profile = computed(() => {
-  const points = props.view.profile.filter((point) => point.depth_m <= props.view.bottom_m)
-  if (points.length === 0) return []
-  const values = points.map((point) => point.temperature_degc)
-  const low = Math.min(...values)
-  const span = Math.max(Math.max(...values) - low, 2)
-  return points.map((point, i) => {
-    const above = points[i - 1]?.depth_m ?? 0
-    const below = points[i + 1]?.depth_m ?? point.depth_m + (point.depth_m - above || 1)
-    const top = i === 0 ? 0 : (above + point.depth_m) / 2
-    const base = Math.min((point.depth_m + below) / 2, props.view.bottom_m)
-    return { ...point, top, base, colour: cividis((point.temperature_degc - low) / span) }
-  })
-})
-
-const profileLabels = computed(() => {
-  let last = -100
-  return profile.value.filter((point) => {
-    const at = y((point.top + point.base) / 2)
-    if (at - last < 17) return false
-    last = at
-    return true
-  })
-})
-
-const marks = computed(() =>
-  props.view.marks.map((mark) => {
-    const age = (props.view.now_s - mark.at_s) / 60
-    const lane = RIGHT.value - (narrow.value ? 34 : 44)
-    const wide = Math.min(8 + mark.count * 4, 26)
-    return { mark, wide, left: width.value - RIGHT.value + 4 + Math.max(0, lane - wide) * (1 - Math.min(age / 60, 1)) }
-  }),
-)
-const markLabels = computed(() =>
-  spreadLabels(
-    marks.value.filter((m) => m.mark.recent).map((m) => ({ id: m.mark.event_id, y: y(m.mark.depth_m) })),
-    15,
-    TOP,
-    bottomY.value,
-  ),
-)
 
 const hint = ref<{ x: number; y: number } | null>(null)
 
@@ -218,21 +178,7 @@ const flag = (item: Drawn): string => {
           <tspan v-if="scale.stretch > 1.05 && !narrow">· depth drawn ×{{ scale.stretch }}</tspan>
         </text>
       </g>
-
-      <g aria-hidden="true">
-        <rect
-          v-for="cell in profile"
-          :key="cell.depth_m"
-          x="0"
-          :y="y(cell.top)"
-          width="9"
-          :height="Math.max(y(cell.base) - y(cell.top), 1)"
-          :fill="cell.colour"
-        />
-        <text v-for="cell in profileLabels" :key="`t${cell.depth_m}`" x="13" :y="y((cell.top + cell.base) / 2) + 4" class="small">
-          {{ formatTemperature(cell.temperature_degc, display.units, false).replace(/\.\d$/, '') }}°
-        </text>
-      </g>
+      <TemperatureEdge :view="view" :y="y" />
 
       <line x1="0" :x2="width" :y1="TOP" :y2="TOP" class="surface" />
       <path
@@ -313,24 +259,7 @@ const flag = (item: Drawn): string => {
         </text>
       </g>
 
-      <g v-for="{ mark, wide, left } in marks" :key="mark.event_id">
-        <g
-          class="mark"
-          :class="{ old: !mark.recent }"
-          :tabindex="mark.recent ? 0 : -1"
-          role="button"
-          :aria-label="`Mark at ${formatLength(mark.depth_m, display.units)}, ${mark.count} fish`"
-          data-test="mark"
-          @click="emit('mark', mark)"
-          @keydown.enter="emit('mark', mark)"
-        >
-          <rect :x="width - RIGHT" :y="y(mark.depth_m) - 14" :width="RIGHT" height="28" fill="transparent" />
-          <rect :x="left" :y="y(mark.depth_m) - 4" :width="wide" height="8" rx="2" fill="url(#mark-hatch)" stroke="var(--ink)" />
-        </g>
-        <text v-if="mark.recent" :x="width - 4" :y="markLabels.get(mark.event_id)! + 4" class="small end strong" aria-hidden="true">
-          {{ formatLength(mark.depth_m, display.units, false) }}
-        </text>
-      </g>
+      <MarkLane :view="view" :y="y" :width="width" :lane="RIGHT" :narrow="narrow" :top="TOP" :base="bottomY" @mark="emit('mark', $event)" />
       <text :x="width - 4" :y="TOP - 10" class="small end">marks</text>
       <text x="2" :y="TOP - 10" class="small">{{ display.units.temperature }}</text>
     </svg>
@@ -427,12 +356,6 @@ text {
 }
 .doubt {
   opacity: 0.38;
-}
-.mark {
-  cursor: pointer;
-}
-.mark.old {
-  opacity: 0.35;
 }
 .alarm {
   fill: var(--now);

@@ -1,0 +1,90 @@
+<script setup lang="ts">
+// Recent sonar marks by depth down the other edge, the newest nearest to the boat.
+import { computed } from 'vue'
+import { useDisplayStore } from '@/shared/units/store'
+import { formatLength } from '@/shared/units/units'
+import type { FishView } from '../api'
+import { spreadLabels } from '../logic/scale'
+
+const props = defineProps<{
+  view: FishView
+  y: (depthM: number) => number
+  /** Width of the picture and of the lane at its right, and where the water begins and ends, px. */
+  width: number
+  lane: number
+  narrow: boolean
+  top: number
+  base: number
+}>()
+const emit = defineEmits<{ mark: [mark: FishView['marks'][number]] }>()
+
+const display = useDisplayStore()
+
+const marks = computed(() =>
+  props.view.marks.map((mark) => {
+    const age = (props.view.now_s - mark.at_s) / 60
+    const lane = props.lane - (props.narrow ? 34 : 44)
+    const wide = Math.min(8 + mark.count * 4, 26)
+    return { mark, wide, left: props.width - props.lane + 4 + Math.max(0, lane - wide) * (1 - Math.min(age / 60, 1)) }
+  }),
+)
+const markLabels = computed(() =>
+  spreadLabels(
+    marks.value.filter((m) => m.mark.recent).map((m) => ({ id: m.mark.event_id, y: props.y(m.mark.depth_m) })),
+    15,
+    props.top,
+    props.base,
+  ),
+)
+</script>
+
+<template>
+  <g>
+    <g v-for="{ mark, wide, left } in marks" :key="mark.event_id">
+      <g
+        class="mark"
+        :class="{ old: !mark.recent }"
+        :tabindex="mark.recent ? 0 : -1"
+        role="button"
+        :aria-label="`Mark at ${formatLength(mark.depth_m, display.units)}, ${mark.count} fish`"
+        data-test="mark"
+        @click="emit('mark', mark)"
+        @keydown.enter="emit('mark', mark)"
+      >
+        <rect :x="width - lane" :y="y(mark.depth_m) - 14" :width="lane" height="28" fill="transparent" />
+        <rect :x="left" :y="y(mark.depth_m) - 4" :width="wide" height="8" rx="2" fill="url(#mark-hatch)" stroke="var(--ink)" />
+      </g>
+      <text v-if="mark.recent" :x="width - 4" :y="markLabels.get(mark.event_id)! + 4" class="small end strong" aria-hidden="true">
+        {{ formatLength(mark.depth_m, display.units, false) }}
+      </text>
+    </g>
+  </g>
+</template>
+
+<style scoped>
+text {
+  fill: var(--ink);
+  font-size: 14px;
+  font-weight: 560;
+  font-stretch: 88%;
+  paint-order: stroke;
+  stroke: var(--water);
+  stroke-width: 3px;
+  stroke-linejoin: round;
+}
+.small {
+  font-size: 12px;
+}
+.strong {
+  font-weight: 740;
+}
+.end {
+  text-anchor: end;
+}
+.mark {
+  cursor: pointer;
+}
+.mark.old {
+  opacity: 0.35;
+}
+</style>
