@@ -7,9 +7,18 @@ import tempfile
 from typing import Any
 
 import pytest
+from hypothesis import settings
 
 os.environ.setdefault("COLDWAKE_VAR", tempfile.mkdtemp(prefix="coldwake-test-"))
 os.environ["COLDWAKE_DEMO"] = "1"
+# The same examples at every run of the pipeline; new ones at every run by hand.
+settings.register_profile(
+    "quick",
+    max_examples=int(os.environ.get("EXAMPLES", "40")),
+    deadline=None,
+    derandomize=bool(os.environ.get("CI")),
+)
+settings.load_profile("quick")
 # Playwright's own loop runs in the thread that sets up the database.
 os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
 

@@ -95,6 +95,7 @@ def test_2_typed_depths_and_depths_out_of_reach(fish: Page):
     type_depth("rod-1", "50")
     expect(fish.get_by_test_id("number-error")).to_contain_text(re.compile(r"deepest is \d+ ft"))
     fish.keyboard.press("Escape")
+    expect(fish.get_by_test_id("number-dialog")).to_be_hidden()
     type_depth("rod-3", "90")
     expect(fish.get_by_test_id("number-error")).to_contain_text("at most 62 ft, the bottom")
     fish.get_by_test_id("number-field").fill("deep")

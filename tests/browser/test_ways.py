@@ -287,6 +287,7 @@ def test_what_another_device_records_is_seen_here(
     phone = make_context(390, 844).new_page()
     open_demo(phone, server.url)
     phone.get_by_test_id("hit-rod-2").click()
+    expect(phone.get_by_test_id("tally-rod-2")).to_contain_text("3 hits")
     expect(phone.get_by_test_id("link")).to_have_attribute("data-pending", "0")
     expect(fish.get_by_test_id("tally-rod-2")).to_contain_text("2 hits")
     fish.evaluate("window.dispatchEvent(new Event('focus'))")

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from tackle import COLD, HOOCHIE, downrigger, flat, leadcore
 
@@ -20,8 +20,6 @@ from coldwake_core.lines.linerig import LineRig
 from coldwake_core.lines.materials import MATERIALS
 
 speeds = st.floats(0.3, 2.2)
-settings.register_profile("quick", max_examples=40, deadline=None)
-settings.load_profile("quick")
 
 
 @given(speed=speeds, setting=st.floats(8.0, 120.0))

@@ -49,6 +49,7 @@ export const useFishStore = defineStore('fish', () => {
   let core: CoreClient | null = null
   let outbox: Outbox | null = null
   let recording = 0
+  let answering: { text: string } | null = null
   let refresher: ReturnType<typeof setInterval> | undefined
 
   const pending = computed(() => delivery.value?.pending.value ?? 0)
@@ -178,8 +179,23 @@ export const useFishStore = defineStore('fish', () => {
   }
 
   function report(error: unknown): void {
+    const text = describeError(error, useDisplayStore().units)
+    if (answering) {
+      answering.text = text
+      return
+    }
     const field = error instanceof CoreError ? error.field.replace(/^payload\./, '') : ''
-    notice.value = { level: 'error', field, text: describeError(error, useDisplayStore().units) }
+    notice.value = { level: 'error', field, text }
+  }
+
+  /** Run an act for a dialog, which shows its error itself; null when it is done. */
+  async function attempt(act: () => Promise<boolean>): Promise<string | null> {
+    const mine = (answering = { text: 'Not kept.' })
+    try {
+      return (await act()) ? null : mine.text
+    } finally {
+      answering = null
+    }
   }
 
   function linesAt(speedMps: number): Promise<RodLine[]> {
@@ -259,5 +275,6 @@ export const useFishStore = defineStore('fish', () => {
     setDepth,
     undo,
     report,
+    attempt,
   }
 })

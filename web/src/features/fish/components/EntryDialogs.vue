@@ -40,15 +40,6 @@ const calibrateOpen = opened('calibrate')
 const currentOpen = opened('current')
 const landedOpen = opened('landed')
 
-/** Record, and give back the error to show in the dialog. */
-async function keep(act: () => Promise<boolean>): Promise<string | null> {
-  store.notice = null
-  if (await act()) return null
-  const text = store.notice ? (store.notice as { text: string }).text : 'Not kept.'
-  store.notice = null
-  return text
-}
-
 const fishCount = ref(1)
 const fishLength = ref('')
 const lengthError = ref<string | null>(null)
@@ -65,13 +56,13 @@ async function landed(kept: boolean): Promise<void> {
     return
   }
   const length_m = value === null ? null : fishLengthToM(value, display.units)
-  lengthError.value = await keep(() => store.record('landed', { rod_id: props.rod!.id, kept, length_m }))
+  lengthError.value = await store.attempt(() => store.record('landed', { rod_id: props.rod!.id, kept, length_m }))
   if (lengthError.value === null) dialog.value = null
 }
 
 async function mark(value: number): Promise<string | null> {
   const depth = lengthToM(value, display.units)
-  const error = await keep(() => store.record('mark_seen', { depth_m: depth, count: fishCount.value }))
+  const error = await store.attempt(() => store.record('mark_seen', { depth_m: depth, count: fishCount.value }))
   if (error === null) emit('marked', depth)
   return error
 }
@@ -86,7 +77,7 @@ async function mark(value: number): Promise<string | null> {
     :digits="digits"
     :step="lengthStep"
     :initial="rod.line ? lengthFromM(rod.line.depth_m, display.units) : null"
-    :submit="(value: number) => keep(() => store.setDepth(rod!.id, lengthToM(value, display.units)))"
+    :submit="(value: number) => store.attempt(() => store.setDepth(rod!.id, lengthToM(value, display.units)))"
     :hint="`bottom at ${formatLength(view.bottom_m, display.units)}`"
   />
   <NumberDialog v-model="markOpen" title="Mark at depth" :unit="length" :digits="digits" :step="lengthStep" :initial="null" :submit="mark">
@@ -111,7 +102,7 @@ async function mark(value: number): Promise<string | null> {
     :initial="view.surface_degc === null ? null : temperatureFromC(view.surface_degc, display.units)"
     :submit="
       (value: number) =>
-        keep(() => store.record('temperature_read', { temperature_degc: temperatureToC(value, display.units), depth_m: 0 }))
+        store.attempt(() => store.record('temperature_read', { temperature_degc: temperatureToC(value, display.units), depth_m: 0 }))
     "
   />
   <NumberDialog
@@ -121,7 +112,7 @@ async function mark(value: number): Promise<string | null> {
     :digits="digits"
     :step="lengthStep"
     :initial="lengthFromM(view.bottom_m, display.units)"
-    :submit="(value: number) => keep(() => store.record('sounded', { bottom_m: lengthToM(value, display.units) }))"
+    :submit="(value: number) => store.attempt(() => store.record('sounded', { bottom_m: lengthToM(value, display.units) }))"
   />
   <NumberDialog
     v-model="offsetOpen"
@@ -130,21 +121,21 @@ async function mark(value: number): Promise<string | null> {
     :digits="digits"
     :step="lengthStep"
     :initial="lengthFromM(view.above_mark_m, display.units)"
-    :submit="(value: number) => keep(() => store.record('offset_chosen', { above_mark_m: lengthToM(value, display.units) }))"
+    :submit="(value: number) => store.attempt(() => store.record('offset_chosen', { above_mark_m: lengthToM(value, display.units) }))"
   />
   <CalibrationDialog
     v-if="rod"
     v-model="calibrateOpen"
     :view="view"
     :rod="rod"
-    :note="(payload) => keep(() => store.record('depth_seen', payload))"
-    :set-aside="(event_id: string, aside: boolean) => keep(() => store.record('reading_set_aside', { event_id, aside }))"
+    :note="(payload) => store.attempt(() => store.record('depth_seen', payload))"
+    :set-aside="(event_id: string, aside: boolean) => store.attempt(() => store.record('reading_set_aside', { event_id, aside }))"
   />
   <CurrentDialog
     v-model="currentOpen"
     :view="view"
     :from-runs="store.currentFromRuns"
-    :note="(speed_mps: number, toward_deg: number) => keep(() => store.record('current_noted', { speed_mps, toward_deg }))"
+    :note="(speed_mps: number, toward_deg: number) => store.attempt(() => store.record('current_noted', { speed_mps, toward_deg }))"
   />
   <v-dialog v-if="rod" v-model="landedOpen">
     <v-card :title="`${rod.name}: landed`" data-test="landed-dialog">
