@@ -195,7 +195,8 @@ def test_event_id_of_another_trip_cannot_be_taken(client_in: Any, demo: Trip):
     }
     answer = post(client_in, second, clash)
     assert answer.status_code == 409
-    assert second.events.count() == 0
+    assert not second.events.filter(type="sounded").exists()
+    assert str(demo.events.first().pk) == taken
 
 
 def test_nobody_gets_in_without_a_login(demo: Trip):
@@ -372,3 +373,21 @@ def test_bodies_made_to_break_it_are_client_errors(user: Any, demo: Trip, body: 
     answer = client.post(f"/api/trips/{demo.pk}/events/", body, content_type="application/json")
     assert answer.status_code == status
     assert answer.json()["message"]
+
+
+def test_rods_stay_rigged_from_the_last_trip_with_the_same_boat(client_in: Any, demo: Trip):
+    lists = client_in.get("/api/trips/").json()
+    body = {
+        "name": "Next",
+        "water_id": lists["waters"][0]["id"],
+        "outfit_id": lists["outfits"][0]["id"],
+        "species": "trout",
+    }
+    trip = Trip.objects.get(pk=client_in.post("/api/trips/", body, format="json").json()["id"])
+    before = {rod["id"]: rod["setup"] for rod in fish(client_in, demo)["rods"]}
+    after = {rod["id"]: rod for rod in fish(client_in, trip)["rods"]}
+    assert {rod_id: rod["setup"] for rod_id, rod in after.items()} == before
+    assert all(rod["status"] == "in" and rod["line"] is None for rod in after.values())
+    # And a line can be let out at once.
+    set_line = event(trip, "line_set", rod_id="rod-3", setting_m=6.0)
+    assert post(client_in, trip, set_line).status_code == 200

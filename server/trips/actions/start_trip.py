@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
+import uuid
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
+from django.db import transaction
+
 from coldwake_core.checks import require_choice, require_text
 from coldwake_core.decode import decode, encode
 from coldwake_core.errors import InvalidInputError, UnknownItemError
-from coldwake_core.gear.setup import build_rig
+from coldwake_core.gear.setup import RodSetup, build_rig
+from coldwake_core.gear.tackle import Outfit as CoreOutfit
 from coldwake_core.record.trip import Trip as CoreTrip
 from locker.models import Outfit
 from waters.models import Water
@@ -17,6 +21,7 @@ from waters.sun import sun_of_day
 
 from ..models import Trip
 from ..queries import open_session
+from .append_events import AppendEvents
 
 MOST_TRIPS = 20
 MOST_READINGS = 200
@@ -65,9 +70,39 @@ class StartTrip:
     def execute(self) -> Trip:
         """Start it."""
         trip = Trip(owner_id=self.owner.pk, **self.check())
-        decode(CoreTrip, trip.document(), field="trip")
-        trip.save()
+        core = decode(CoreTrip, trip.document(), field="trip")
+        setups = last_rigging(trip.owner_id, core.outfit)
+        with transaction.atomic():
+            trip.save()
+            if setups:
+                AppendEvents(trip, [
+                    {
+                        "id": str(uuid.uuid4()), "at_s": self.started_at.timestamp(),
+                        "type": "rod_rigged", "payload": encode(setup),
+                    }
+                    for setup in setups
+                ]).execute()
         return trip
+
+
+def last_rigging(owner_id: int, boat: CoreOutfit) -> list[RodSetup]:
+    """Return what was on the rods when the last trip with this boat was left.
+
+    Rods stay rigged between trips; what is no longer aboard is left out.
+    """
+    for trip in Trip.objects.filter(owner_id=owner_id)[:MOST_TRIPS]:
+        if trip.outfit.get("boat_name") == boat.boat_name:
+            rods = open_session(trip).state.rods.values()
+            return [rod.setup for rod in rods if rod.setup and _is_aboard(boat, rod.setup)]
+    return []
+
+
+def _is_aboard(boat: CoreOutfit, setup: RodSetup) -> bool:
+    try:
+        build_rig(boat, setup)
+    except InvalidInputError:
+        return False
+    return True
 
 
 def earlier_readings(outfit: Outfit) -> list[Any]:
@@ -83,11 +118,8 @@ def earlier_readings(outfit: Outfit) -> list[Any]:
             continue
         state = open_session(trip).state
         for reading in state.depth_readings:
-            if reading.id not in state.set_aside and len(kept) < MOST_READINGS:
-                try:
-                    build_rig(boat, reading.setup)
-                except InvalidInputError:
-                    continue
+            heard = reading.id not in state.set_aside and _is_aboard(boat, reading.setup)
+            if heard and len(kept) < MOST_READINGS:
                 kept[reading.id] = encode(reading)
     return list(kept.values())
 
