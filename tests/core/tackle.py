@@ -7,7 +7,7 @@ from typing import Any
 
 from coldwake_core.constants import COLOUR_M, FOOT_M, INCH_M, OUNCE_KG, POUND_KG
 from coldwake_core.lines.bodies import Ball, plate_body, plug_body, soft_body
-from coldwake_core.lines.downrigger import DownriggerRig
+from coldwake_core.lines.downrigger import ClippedLine, DownriggerRig
 from coldwake_core.lines.linerig import LineRig
 from coldwake_core.lines.materials import MATERIALS
 from coldwake_core.water.fresh import Water
@@ -47,9 +47,7 @@ def downrigger(pounds: float = 10.0, setback_m: float = 6.0) -> DownriggerRig:
         cable_length_m=60.0,
         ball=Ball(mass_kg=pounds * POUND_KG),
         boom_height_m=0.8,
-        line=MATERIALS["mono-12"],
-        setback_m=setback_m,
-        bodies=(HOOCHIE,),
+        clipped=ClippedLine(line=MATERIALS["mono-12"], setback_m=setback_m, bodies=(HOOCHIE,)),
     )
 
 

@@ -14,7 +14,7 @@ from coldwake_core.errors import InvalidInputError, NoSolutionError
 from coldwake_core.lines.bodies import Ball, plug_body
 from coldwake_core.lines.calibration import Calibration, InputSpread
 from coldwake_core.lines.doubt import solve_with_doubt
-from coldwake_core.lines.downrigger import DownriggerRig
+from coldwake_core.lines.downrigger import ClippedLine, DownriggerRig
 from coldwake_core.lines.leadcore import leadcore_number
 from coldwake_core.lines.linerig import LineRig
 from coldwake_core.lines.materials import MATERIALS
@@ -176,9 +176,7 @@ def test_rig_with_a_heavy_setback_line_still_solves():
         cable_length_m=80.0,
         ball=Ball(mass_kg=4 * POUND_KG),
         boom_height_m=0.5,
-        line=MATERIALS["fluoro-15"],
-        setback_m=30.0,
-        bodies=(HOOCHIE,),
+        clipped=ClippedLine(line=MATERIALS["fluoro-15"], setback_m=30.0, bodies=(HOOCHIE,)),
     )
     assert 0.0 < rig.solve(2.0, COLD).place(40.0).ball_depth_m < 40.0
 

@@ -12,7 +12,7 @@ from ..lines.materials import material
 
 Shape = Literal["circle", "triangle", "square", "diamond", "pentagon", "hexagon", "star", "cross"]
 LineKind = Literal["flat", "leadcore", "downrigger"]
-PlaceKind = Literal["holder", "downrigger"]
+PlaceKind = Literal["holder", "downrigger", "board"]
 LureKind = Literal["plug", "spoon", "soft"]
 
 LONGEST_LINE_M: Final = 500.0
@@ -69,10 +69,10 @@ class Place:
     ----------
     id, name : str
         Key and plain name.
-    kind : {'holder', 'downrigger'}
-        What stands there.
+    kind : {'holder', 'downrigger', 'board'}
+        What stands there; a board place is a clip's place on the tow line of a planer board.
     side_m : float
-        Lateral place of the rod tip or boom end, m, starboard positive.
+        Lateral place of the rod tip, boom end or clip, m, starboard positive.
     tip_height_m : float
         Height of the rod tip or boom end above the water, m.
     aft_m : float

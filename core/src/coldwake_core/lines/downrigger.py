@@ -1,4 +1,4 @@
-"""A lure clipped above a ball on a cable."""
+"""Lures clipped to a cable above a ball: one line, or several stacked on the same cable."""
 
 from __future__ import annotations
 
@@ -10,20 +10,53 @@ from ..checks import require_number
 from ..errors import InvalidInputError
 from ..water.fresh import Water
 from .bodies import Ball, EndLoad, TowedBody
-from .curve import TowedLine
+from .curve import LinePoint, TowedLine
 from .linerig import NO_SHIFT, Placement, Shift, check_setting, seen_from_tip, total_load
 from .materials import LineMaterial
 from .paidout import PaidOutLine
-from .towed import integrate_line
+from .towed import Segment, integrate_line
 
 ROD_LINE_SHARE: Final = 0.5
 """Share of the drag of the line from clip to rod that the cable carries: a line held at both ends
 hangs half its load on each."""
+CLIP_ABOVE_BALL_M: Final = 0.3
+"""The lowest clip sits just above the ball."""
+_NEAREST_CLIPS_M: Final = 0.05
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ClippedLine:
+    """A line clipped to a cable, or slid down it with a weight of its own.
+
+    Parameters
+    ----------
+    line : LineMaterial
+        Line from clip to lure, and from clip to rod.
+    setback_m : float
+        Line from clip to lure, m.
+    bodies : tuple of TowedBody
+        Lure and attractor.
+    above_ball_m : float
+        Cable between ball and clip, m.
+    slider : Ball or None
+        Weight of a line that slid down the cable by itself.
+    """
+
+    line: LineMaterial
+    setback_m: float
+    bodies: tuple[TowedBody, ...]
+    above_ball_m: float = CLIP_ABOVE_BALL_M
+    slider: Ball | None = None
+
+    def check(self) -> None:
+        """Raise InvalidInputError unless it could be clipped."""
+        require_number("setback_m", self.setback_m, above=0.0, high=200.0, unit="m")
+        require_number("above_ball_m", self.above_ball_m, above=0.0, high=100.0, unit="m")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class DownriggerRig:
-    """A lure on a setback of line clipped above a ball on a cable.
+    """A cable with a ball and the lines clipped to it, seen for one of them.
 
     Parameters
     ----------
@@ -36,24 +69,18 @@ class DownriggerRig:
     boom_height_m : float
         Height of the boom's end above the water, m; the counter is zeroed with the ball at the
         surface.
-    line : LineMaterial
-        Line from clip to lure, and from clip to rod.
-    setback_m : float
-        Line from clip to lure, m.
-    clip_above_ball_m : float
-        Height of the clip above the ball, m.
-    bodies : tuple of TowedBody
-        Lure and attractor.
+    clipped : ClippedLine
+        The line that is asked about.
+    mates : tuple of ClippedLine
+        Other lines on the same cable.
     """
 
     cable: LineMaterial
     cable_length_m: float
     ball: Ball
     boom_height_m: float
-    line: LineMaterial
-    setback_m: float
-    bodies: tuple[TowedBody, ...]
-    clip_above_ball_m: float = 0.3
+    clipped: ClippedLine
+    mates: tuple[ClippedLine, ...] = ()
 
     @property
     def longest_m(self) -> float:
@@ -76,50 +103,96 @@ class DownriggerRig:
         -------
         SolvedDownrigger
 
+        Raises
+        ------
+        InvalidInputError
+            If two lines share a clip's place, or one is clipped higher than the cable is long.
+
         Notes
         -----
-        The setback is solved first; its pull at the clip is added to the ball's. The line from
-        clip to rod rides beside the cable, which carries half of its drag (ROD_LINE_SHARE). Lure
-        and setback trail behind the clip and may run above or below it. The clip is taken to sit
-        at the ball for the force and above it for the depth: the cable is taut there.
+        Each setback is solved first; its pull, with a slider's own weight, acts on the cable at
+        its clip. Each line from clip to rod rides beside the cable above the clip, which carries
+        half of its drag (ROD_LINE_SHARE). Lure and setback trail behind the clip and may run above
+        or below it.
         """
         speed = max(speed_mps + shift.speed_mps, 0.0)
-        load = total_load(self.bodies, speed, water, shift)
-        setback = integrate_line(
-            (self.line.segment(self.setback_m, water=water, drag_factor=shift.line_drag),),
-            tension_n=load.tension_n, angle_rad=load.angle_rad, speed_mps=speed, water=water,
-            tolerance=shift.tolerance,
-        )
-        clip = setback.points[-1]
+        lines = sorted((self.clipped, *self.mates), key=lambda line: line.above_ball_m)
+        for line in lines:
+            line.check()
+        for lower, upper in zip(lines, lines[1:], strict=False):
+            if upper.above_ball_m - lower.above_ball_m < _NEAREST_CLIPS_M:
+                raise InvalidInputError(
+                    "above_ball_m", upper.above_ball_m,
+                    "a place of its own on the cable, 5 cm at least from the next clip",
+                )
+        if lines[-1].above_ball_m >= self.longest_m:
+            raise InvalidInputError(
+                "above_ball_m", lines[-1].above_ball_m,
+                f"less than the {self.longest_m:.1f} m of cable", high=self.longest_m,
+            )
+        setbacks = [_setback(line, speed, water, shift) for line in lines]
         ball = self.ball.load(speed, water, drag_factor=shift.body_drag)
-        pull = EndLoad(
-            ball.back_n + clip.tension_n * math.cos(clip.angle_rad),
-            ball.down_n * shift.weight + clip.tension_n * math.sin(clip.angle_rad),
+        start = EndLoad(ball.back_n, ball.down_n * shift.weight)
+        curve = integrate_line(
+            self._segments(lines, setbacks, speed, water, shift), tension_n=start.tension_n,
+            angle_rad=start.angle_rad, speed_mps=speed, water=water, tolerance=shift.tolerance,
         )
-        rod_line = ROD_LINE_SHARE * self.line.diameter_m / self.cable.diameter_m
-        segment = self.cable.segment(
-            self.cable_length_m, water=water, drag_factor=shift.line_drag * (1.0 + rod_line)
-        )
-        cable = integrate_line(
-            (segment,), tension_n=pull.tension_n, angle_rad=pull.angle_rad, speed_mps=speed,
-            water=water, tolerance=shift.tolerance,
-        )
+        air = self.cable.segment(1.0, water=water).weight_air_npm
         return SolvedDownrigger(
-            rig=self, setback=setback,
+            rig=self, setback=setbacks[lines.index(self.clipped)],
             cable=PaidOutLine.build(
-                cable, tip_height_m=self.boom_height_m,
-                air_weights_npm=(segment.weight_air_npm,),
+                curve, tip_height_m=self.boom_height_m, air_weights_npm=(air,) * (len(lines) + 1),
             ),
+            clip=curve.at(self.clipped.above_ball_m),
         )
+
+    def _segments(
+        self, lines: list[ClippedLine], setbacks: list[TowedLine], speed_mps: float, water: Water,
+        shift: Shift,
+    ) -> list[Segment]:
+        """The cable from the ball up, cut at each clip, with what pulls there."""
+        marks = [0.0, *(line.above_ball_m for line in lines), self.cable_length_m]
+        beside, hung = 0.0, EndLoad(0.0, 0.0)
+        segments = []
+        for index, (low, high) in enumerate(zip(marks, marks[1:], strict=False)):
+            if index > 0:
+                line, top = lines[index - 1], setbacks[index - 1].points[-1]
+                beside += ROD_LINE_SHARE * line.line.diameter_m / self.cable.diameter_m
+                hung = EndLoad(
+                    top.tension_n * math.cos(top.angle_rad),
+                    top.tension_n * math.sin(top.angle_rad),
+                )
+                if line.slider is not None:
+                    own = line.slider.load(speed_mps, water, drag_factor=shift.body_drag)
+                    hung = hung + EndLoad(own.back_n, own.down_n * shift.weight)
+            plain = self.cable.segment(
+                high - low, water=water, drag_factor=shift.line_drag * (1.0 + beside)
+            )
+            segments.append(Segment(
+                length_m=plain.length_m, diameter_m=plain.diameter_m, weight_npm=plain.weight_npm,
+                drag_factor=plain.drag_factor, weight_air_npm=plain.weight_air_npm,
+                hung_back_n=hung.back_n, hung_down_n=hung.down_n,
+            ))
+        return segments
+
+
+def _setback(line: ClippedLine, speed_mps: float, water: Water, shift: Shift) -> TowedLine:
+    load = total_load(line.bodies, speed_mps, water, shift)
+    return integrate_line(
+        (line.line.segment(line.setback_m, water=water, drag_factor=shift.line_drag),),
+        tension_n=load.tension_n, angle_rad=load.angle_rad, speed_mps=speed_mps, water=water,
+        tolerance=shift.tolerance,
+    )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SolvedDownrigger:
-    """A downrigger at a speed."""
+    """A downrigger at a speed. ``clip`` is the clip's place on the cable, seen from the ball."""
 
     rig: DownriggerRig
     setback: TowedLine
     cable: PaidOutLine
+    clip: LinePoint
 
     @property
     def longest_m(self) -> float:
@@ -129,7 +202,7 @@ class SolvedDownrigger:
     @property
     def lure_below_ball_m(self) -> float:
         """Depth of the lure less that of the ball, m."""
-        return self.setback.points[-1].up_m - self.rig.clip_above_ball_m
+        return self.setback.points[-1].up_m - self.clip.up_m
 
     @property
     def deepest_m(self) -> float:
@@ -153,9 +226,16 @@ class SolvedDownrigger:
         Raises
         ------
         InvalidInputError
-            If the setting is no length or more than the spool holds.
+            If the setting is no length, more than the spool holds, or leaves the clip in the air.
         """
         check_setting(setting_m, self.rig.longest_m)
+        above = self.rig.clipped.above_ball_m
+        if above > CLIP_ABOVE_BALL_M and setting_m <= above:
+            raise InvalidInputError(
+                "setting_m", round(setting_m, 2),
+                f"more than the {above:.1f} m of cable between ball and clip, or the clip is dry",
+                low=above,
+            )
         found = self.cable.waterline(setting_m + self.rig.boom_height_m)
         if found is None:
             raise InvalidInputError("setting_m", setting_m, "enough cable to put the ball under")
@@ -163,22 +243,24 @@ class SolvedDownrigger:
         ball_depth, ball_behind = top.up_m, top.forward_m + span.forward_m
         end = self.setback.points[-1]
         depth = ball_depth + self.lure_below_ball_m
+        clip_behind = ball_behind - self.clip.forward_m
         paths: tuple[tuple[tuple[float, float], ...], ...] = ()
         if picture:
             cable = (
                 (0.0, -self.rig.boom_height_m),
                 *seen_from_tip(self.cable.line, top, behind_m=span.forward_m),
             )
-            clip_depth = ball_depth - self.rig.clip_above_ball_m
-            rear = ball_behind + end.forward_m
+            clip_depth = ball_depth - self.clip.up_m
+            rear = clip_behind + end.forward_m
             line = tuple(
                 (rear - p.forward_m, max(clip_depth + end.up_m - p.up_m, 0.0))
                 for p in reversed(self.setback.points)
             )
             paths = (cable, line)
         return Placement(
-            setting_m=setting_m, depth_m=max(depth, 0.0), trail_m=ball_behind + end.forward_m,
-            at_surface=depth <= 0.0, ball_depth_m=ball_depth, paths=paths,
+            setting_m=setting_m, depth_m=max(depth, 0.0), trail_m=clip_behind + end.forward_m,
+            at_surface=depth <= 0.0, ball_depth_m=ball_depth, ball_trail_m=ball_behind,
+            paths=paths,
         )
 
     def setting_for(self, depth_m: float) -> float:
@@ -202,3 +284,42 @@ class SolvedDownrigger:
         require_number("depth_m", depth_m, above=0.0, high=300.0, unit="m")
         ball_depth = max(depth_m - self.lure_below_ball_m, 0.05)
         return self.cable.out_for_height(ball_depth) - self.rig.boom_height_m
+
+
+def stack_height_m(rig: DownriggerRig, solved: SolvedDownrigger, *, setting_m: float,
+                   depth_m: float) -> float | None:
+    """Return how far above the ball to clip a second line, with the counter left as it is.
+
+    Parameters
+    ----------
+    rig : DownriggerRig
+        The cable with its lines.
+    solved : SolvedDownrigger
+        It at a speed.
+    setting_m : float
+        Cable on the counter, m.
+    depth_m : float
+        Wanted depth of this line's lure, m.
+
+    Returns
+    -------
+    float or None
+        Cable between ball and clip, m; None where the cable does not pass at that depth.
+
+    Notes
+    -----
+    The clip's own pull is left where it was: a pound or two against the ball's.
+    """
+    ball = solved.place(setting_m, picture=False)
+    assert ball.ball_depth_m is not None
+    clip_depth = depth_m - solved.setback.points[-1].up_m
+    rise = ball.ball_depth_m - clip_depth
+    points = solved.cable.line.points
+    if clip_depth <= 0.0 or rise < 0.0 or rise > points[-1].up_m:
+        return None
+    low, high = 0.0, solved.cable.line.length_m
+    for _ in range(50):
+        middle = 0.5 * (low + high)
+        low, high = (middle, high) if solved.cable.line.at(middle).up_m < rise else (low, middle)
+    height = 0.5 * (low + high)
+    return height if CLIP_ABOVE_BALL_M <= height < rig.longest_m else None

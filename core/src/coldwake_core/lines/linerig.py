@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Final
 
 from ..checks import require_number
 from ..errors import InvalidInputError
 from ..water.fresh import Water
-from .bodies import EndLoad, TowedBody
+from .bodies import Ball, EndLoad, TowedBody
 from .curve import LinePoint, TowedLine
 from .materials import LineMaterial
 from .paidout import PaidOutLine
@@ -62,7 +62,9 @@ class Placement:
     at_surface : bool
         Whether the lure is at the surface: it floats, or skips.
     ball_depth_m : float or None
-        Depth of the downrigger ball, m.
+        Depth of a downrigger's ball, or of a weight on the line, m.
+    ball_trail_m : float or None
+        Distance of it behind the tip or boom, m.
     paths : tuple of tuple of (float, float)
         What the side view draws: lines of (behind the tip, below the surface) points, m; the
         first runs from tip to towed end.
@@ -73,7 +75,32 @@ class Placement:
     trail_m: float
     at_surface: bool
     ball_depth_m: float | None = None
+    ball_trail_m: float | None = None
     paths: tuple[tuple[tuple[float, float], ...], ...] = field(default=())
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Sinker:
+    """A weight on the line ahead of lure and attractor: in line, or on a drop line from a slider.
+
+    Parameters
+    ----------
+    ball : Ball
+        The weight.
+    ahead_m : float
+        Line from the attractor (or the lure alone) up to it, m: the bumper of a dropper rig.
+    drop_m : float
+        Drop line from the slider to the weight, m; 0 for a weight in line.
+    """
+
+    ball: Ball
+    ahead_m: float
+    drop_m: float = 0.0
+
+    def check(self) -> None:
+        """Raise InvalidInputError unless it could be tied."""
+        require_number("ahead_m", self.ahead_m, above=0.0, high=30.0, unit="m")
+        require_number("drop_m", self.drop_m, low=0.0, high=3.0, unit="m")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -88,11 +115,14 @@ class LineRig:
         Lure, attractor and weights at the end.
     tip_height_m : float
         Height of the rod tip above the water, m.
+    sinker : Sinker or None
+        A weight on the line.
     """
 
     stretches: tuple[tuple[LineMaterial, float], ...]
     bodies: tuple[TowedBody, ...]
     tip_height_m: float
+    sinker: Sinker | None = None
 
     @property
     def longest_m(self) -> float:
@@ -121,8 +151,16 @@ class LineRig:
             material.segment(
                 length, water=water, weight_factor=shift.weight, drag_factor=shift.line_drag
             )
-            for material, length in self.stretches
+            for material, length in self._stretches()
         ]
+        hung = None
+        if self.sinker is not None:
+            hung = self.sinker.ball.load(speed, water, drag_factor=shift.body_drag)
+            hung = EndLoad(hung.back_n, hung.down_n * shift.weight)
+            at = self._joint()
+            segments[at] = replace(
+                segments[at], hung_back_n=hung.back_n, hung_down_n=hung.down_n
+            )
         curve = integrate_line(
             segments, tension_n=load.tension_n, angle_rad=load.angle_rad, speed_mps=speed,
             water=water, tolerance=shift.tolerance,
@@ -131,8 +169,37 @@ class LineRig:
             paid_out=PaidOutLine.build(
                 curve, tip_height_m=self.tip_height_m,
                 air_weights_npm=tuple(segment.weight_air_npm for segment in segments),
-            )
+            ),
+            sinker=self.sinker, hung=hung,
         )
+
+    def _stretches(self) -> list[tuple[LineMaterial, float]]:
+        """The stretches, cut in two where a weight is tied."""
+        if self.sinker is None:
+            return list(self.stretches)
+        self.sinker.check()
+        cut, left = [], self.sinker.ahead_m
+        for material, length in self.stretches:
+            if 0.0 < left < length:
+                cut += [(material, left), (material, length - left)]
+            else:
+                cut.append((material, length))
+            left -= length
+        if left >= 0.0:
+            raise InvalidInputError(
+                "ahead_m", self.sinker.ahead_m, f"less than the {self.longest_m:.1f} m of line"
+            )
+        return cut
+
+    def _joint(self) -> int:
+        """Index of the stretch whose lower end carries the weight."""
+        assert self.sinker is not None
+        below = 0.0
+        for index, (_, length) in enumerate(self._stretches()):
+            if below >= self.sinker.ahead_m * (1 - 1e-12):
+                return index
+            below += length
+        raise AssertionError("a weight beyond the line is refused before")
 
 
 def total_load(
@@ -165,9 +232,11 @@ def total_load(
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SolvedLine:
-    """A line rig at a speed."""
+    """A line rig at a speed. ``hung`` is the pull of the weight on it, if there is one."""
 
     paid_out: PaidOutLine
+    sinker: Sinker | None = None
+    hung: EndLoad | None = None
 
     @property
     def longest_m(self) -> float:
@@ -209,13 +278,32 @@ class SolvedLine:
                 paths=(((0.0, -height), (trail, 0.0)),) if picture else (),
             )
         top, span = found
+        trail = top.forward_m + span.forward_m
+        weight = self._weight(top, trail)
         paths: tuple[tuple[tuple[float, float], ...], ...] = ()
         if picture:
             start = ((0.0, -self.paid_out.tip_height_m),)
             paths = (start + seen_from_tip(self.paid_out.line, top, behind_m=span.forward_m),)
+            if weight is not None and self.sinker is not None and self.sinker.drop_m > 0.0:
+                paths += (weight,)
         return Placement(
-            setting_m=setting_m, depth_m=top.up_m, trail_m=top.forward_m + span.forward_m,
-            at_surface=False, paths=paths,
+            setting_m=setting_m, depth_m=top.up_m, trail_m=trail, at_surface=False, paths=paths,
+            ball_depth_m=None if weight is None else weight[1][1],
+            ball_trail_m=None if weight is None else weight[1][0],
+        )
+
+    def _weight(
+        self, top: LinePoint, trail_m: float
+    ) -> tuple[tuple[float, float], tuple[float, float]] | None:
+        """Slider and weight, behind the tip and below the surface; None while it is in the air."""
+        if self.sinker is None or self.hung is None or self.sinker.ahead_m >= top.arc_m:
+            return None
+        slider = self.paid_out.line.at(self.sinker.ahead_m)
+        behind, below = trail_m - slider.forward_m, top.up_m - slider.up_m
+        # The drop line is short: straight along the pull of its weight.
+        drop, angle = self.sinker.drop_m, self.hung.angle_rad
+        return (behind, below), (
+            behind + drop * math.cos(angle), below + drop * math.sin(angle)
         )
 
     def setting_for(self, depth_m: float) -> float:

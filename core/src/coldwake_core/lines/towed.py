@@ -35,6 +35,8 @@ class Segment:
         Multiplies the normal drag: 1 for a line alone, more where another line rides along.
     weight_air_npm : float
         Weight in air per length, N/m.
+    hung_back_n, hung_down_n : float
+        Pull of what is fixed at its lower end (a weight, a clip, a sliding sinker), N.
     """
 
     length_m: float
@@ -42,6 +44,8 @@ class Segment:
     weight_npm: float
     drag_factor: float = 1.0
     weight_air_npm: float = 0.0
+    hung_back_n: float = 0.0
+    hung_down_n: float = 0.0
 
 
 def critical_angle_rad(
@@ -192,6 +196,12 @@ def integrate_line(
         require_number("length_m", segment.length_m, above=0.0, high=5000.0, unit="m")
         require_number("diameter_m", segment.diameter_m, above=0.0, high=0.05, unit="m")
         breaks.append(len(points))
+        if segment.hung_back_n or segment.hung_down_n:
+            # Balance of forces at the joint: the line above answers both pulls.
+            back = tension * math.cos(phi) + segment.hung_back_n
+            down = tension * math.sin(phi) + segment.hung_down_n
+            tension = max(math.hypot(back, down), _SMALLEST_TENSION_N)
+            phi = math.atan2(down, back)
         end = _integrate_segment(
             points, segment, (arc, forward, up, phi, tension),
             _forces(segment.diameter_m, segment.drag_factor, speed_mps, water, drag), tolerance,
