@@ -69,6 +69,7 @@ def test_core_knows_no_interface_code():
                     "collections",
                     "dataclasses",
                     "datetime",
+                    "functools",
                     "itertools",
                     "json",
                     "math",

@@ -3,10 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 
 from ..gear.setup import RodSetup, build_rig
 from ..gear.tackle import Outfit
-from ..lines.calibration import Calibration, DepthReading, LineFit, fit_line
+from ..lines.calibration import (
+    STATED_SPREAD,
+    Calibration,
+    DepthReading,
+    InputSpread,
+    LineFit,
+    fit_line,
+)
 from ..record.trip import PastReading
 from ..water.fresh import Water
 
@@ -30,6 +38,28 @@ def line_key(outfit: Outfit, setup: RodSetup) -> tuple[str, str]:
     """
     place = outfit.place(setup.place_id)
     return setup.line_id, place.id if place.kind == "downrigger" else ""
+
+
+def spread_of(outfit: Outfit, setup: RodSetup) -> InputSpread:
+    """Return how sure the inputs of a rod's tackle are before any reading.
+
+    Parameters
+    ----------
+    outfit : Outfit
+        What is aboard.
+    setup : RodSetup
+        What is on the rod.
+
+    Returns
+    -------
+    InputSpread
+        A plug with printed points is surer of its lip than a generic one.
+    """
+    left = outfit.lure(setup.lure_id).lift_spread
+    if left is None:
+        return STATED_SPREAD
+    # Never surer than a tenth: two plugs out of one box differ.
+    return replace(STATED_SPREAD, body_lift=min(max(left, 0.1), STATED_SPREAD.body_lift))
 
 
 def fit_setup(
@@ -62,8 +92,9 @@ def fit_setup(
         if line_key(outfit, reading.setup) == line_key(outfit, setup):
             body = (reading.setup.attractor_id, reading.setup.lure_id)
             groups.setdefault(body, []).append(reading)
+    spread = spread_of(outfit, setup)
     if not groups:
-        return LineFit(calibration=Calibration.prior())
+        return LineFit(calibration=Calibration.prior(spread))
     own = groups.get((setup.attractor_id, setup.lure_id))
     fit = fit_line(
         [
@@ -73,6 +104,6 @@ def fit_setup(
             )
             for reading in own or max(groups.values(), key=len)
         ],
-        water,
+        water, spread,
     )
     return fit if own else LineFit(calibration=fit.calibration.with_another_body())

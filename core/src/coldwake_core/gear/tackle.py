@@ -7,8 +7,10 @@ from typing import Final, Literal, TypeVar
 
 from ..checks import require_choice, require_number, require_text
 from ..errors import InvalidInputError, UnknownItemError
-from ..lines.bodies import Lip, TowedBody, plate_body, plug_body, soft_body
+from ..lines.bodies import Lip, TowedBody, plate_body, plug_body, sinking_speed_mps, soft_body
 from ..lines.materials import material
+from ..lines.plugfit import DivePoint, fit_plug
+from ..water.fresh import Water
 
 Shape = Literal["circle", "triangle", "square", "diamond", "pentagon", "hexagon", "star", "cross"]
 LineKind = Literal["flat", "leadcore", "downrigger"]
@@ -221,6 +223,8 @@ class Lure:
         Diving lip of a plug.
     takes_bait : bool
         Whether it carries bait that has to be looked at.
+    points : tuple of DivePoint, length 0 to 5
+        What depths a plug is said to reach; it is fitted to them.
     """
 
     id: str
@@ -234,11 +238,14 @@ class Lure:
     own_action: bool
     lip: Lip = "none"
     takes_bait: bool = False
+    points: tuple[DivePoint, ...] = ()
 
     def check(self) -> None:
         """Raise InvalidInputError unless it has a body."""
         require_text("id", self.id, longest=40)
         require_choice("kind", self.kind, ("plug", "spoon", "soft"))
+        if self.points and self.kind != "plug":
+            raise InvalidInputError("points", len(self.points), "left out: only plugs have them")
         self.body()
 
     def body(self) -> TowedBody:
@@ -248,11 +255,44 @@ class Lure:
         -------
         TowedBody
         """
+        if self.points:
+            return fit_plug(
+                length_m=self.length_m, mass_kg=self.mass_kg, lip=self.lip, points=self.points
+            ).body
         if self.kind == "plug":
             return plug_body(length_m=self.length_m, mass_kg=self.mass_kg, lip=self.lip)
         if self.kind == "spoon":
             return plate_body(length_m=self.length_m, width_m=self.width_m, mass_kg=self.mass_kg)
         return soft_body(length_m=self.length_m, width_m=self.width_m, mass_kg=self.mass_kg)
+
+    @property
+    def lift_spread(self) -> float | None:
+        """Relative spread left in a fitted plug's lip force; None where nothing was fitted."""
+        if not self.points:
+            return None
+        return fit_plug(
+            length_m=self.length_m, mass_kg=self.mass_kg, lip=self.lip, points=self.points
+        ).lip_spread
+
+    def countdown_s(self, depth_m: float, water: Water) -> float | None:
+        """Return how long to let a sinking plug fall at rest to reach a depth.
+
+        Parameters
+        ----------
+        depth_m : float
+            Wanted depth, m.
+        water : Water
+            Density and viscosity.
+
+        Returns
+        -------
+        float or None
+            Seconds on a slack line; None for what is no plug or does not sink.
+        """
+        if self.kind != "plug":
+            return None
+        speed = sinking_speed_mps(length_m=self.length_m, mass_kg=self.mass_kg, water=water)
+        return depth_m / speed if speed > 0.02 else None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from itertools import pairwise
 from typing import Final
 
 from ..checks import require_number
@@ -22,6 +23,7 @@ hangs half its load on each."""
 CLIP_ABOVE_BALL_M: Final = 0.3
 """The lowest clip sits just above the ball."""
 _NEAREST_CLIPS_M: Final = 0.05
+_CLIP_ROUNDS: Final = 4
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -119,7 +121,7 @@ class DownriggerRig:
         lines = sorted((self.clipped, *self.mates), key=lambda line: line.above_ball_m)
         for line in lines:
             line.check()
-        for lower, upper in zip(lines, lines[1:], strict=False):
+        for lower, upper in pairwise(lines):
             if upper.above_ball_m - lower.above_ball_m < _NEAREST_CLIPS_M:
                 raise InvalidInputError(
                     "above_ball_m", upper.above_ball_m,
@@ -154,7 +156,7 @@ class DownriggerRig:
         marks = [0.0, *(line.above_ball_m for line in lines), self.cable_length_m]
         beside, hung = 0.0, EndLoad(0.0, 0.0)
         segments = []
-        for index, (low, high) in enumerate(zip(marks, marks[1:], strict=False)):
+        for index, (low, high) in enumerate(pairwise(marks)):
             if index > 0:
                 line, top = lines[index - 1], setbacks[index - 1].points[-1]
                 beside += ROD_LINE_SHARE * line.line.diameter_m / self.cable.diameter_m
@@ -286,16 +288,19 @@ class SolvedDownrigger:
         return self.cable.out_for_height(ball_depth) - self.rig.boom_height_m
 
 
-def stack_height_m(rig: DownriggerRig, solved: SolvedDownrigger, *, setting_m: float,
-                   depth_m: float) -> float | None:
+def stack_height_m(
+    rig: DownriggerRig, speed_mps: float, water: Water, *, setting_m: float, depth_m: float
+) -> float | None:
     """Return how far above the ball to clip a second line, with the counter left as it is.
 
     Parameters
     ----------
     rig : DownriggerRig
         The cable with its lines.
-    solved : SolvedDownrigger
-        It at a speed.
+    speed_mps : float
+        Speed through water, m/s.
+    water : Water
+        Density and viscosity.
     setting_m : float
         Cable on the counter, m.
     depth_m : float
@@ -308,18 +313,30 @@ def stack_height_m(rig: DownriggerRig, solved: SolvedDownrigger, *, setting_m: f
 
     Notes
     -----
-    The clip's own pull is left where it was: a pound or two against the ball's.
+    The clip's own pull moves with it, so the cable is solved again with the clip where it was
+    found, until it stays there.
     """
-    ball = solved.place(setting_m, picture=False)
-    assert ball.ball_depth_m is not None
-    clip_depth = depth_m - solved.setback.points[-1].up_m
-    rise = ball.ball_depth_m - clip_depth
-    points = solved.cable.line.points
-    if clip_depth <= 0.0 or rise < 0.0 or rise > points[-1].up_m:
+    height: float | None = rig.clipped.above_ball_m
+    for _ in range(_CLIP_ROUNDS):
+        assert height is not None
+        moved = replace(rig, clipped=replace(rig.clipped, above_ball_m=height))
+        solved = moved.solve(speed_mps, water)
+        ball = solved.cable.waterline(setting_m + rig.boom_height_m)
+        if ball is None:
+            return None
+        clip_depth = depth_m - solved.setback.points[-1].up_m
+        height = _arc_at_rise(solved.cable.line, ball[0].up_m - clip_depth)
+        if clip_depth <= 0.0 or height is None or not CLIP_ABOVE_BALL_M <= height < rig.longest_m:
+            return None
+    return height
+
+
+def _arc_at_rise(cable: TowedLine, rise_m: float) -> float | None:
+    """Cable from the ball up to where it stands so much above it, m."""
+    if not 0.0 < rise_m < cable.points[-1].up_m:
         return None
-    low, high = 0.0, solved.cable.line.length_m
+    low, high = 0.0, cable.length_m
     for _ in range(50):
         middle = 0.5 * (low + high)
-        low, high = (middle, high) if solved.cable.line.at(middle).up_m < rise else (low, middle)
-    height = 0.5 * (low + high)
-    return height if CLIP_ABOVE_BALL_M <= height < rig.longest_m else None
+        low, high = (middle, high) if cable.at(middle).up_m < rise_m else (low, middle)
+    return 0.5 * (low + high)
