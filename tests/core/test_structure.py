@@ -20,6 +20,7 @@ LAYERS = [
     "checks",
     "decode",
     "water",
+    "chart",
     "lines",
     "boat",
     "gear",

@@ -19,7 +19,7 @@ from .record.trip import Trip
 
 _CALLS = (
     "open", "add", "replace", "view", "lines_at", "number_for", "where", "plan", "tightest",
-    "current_from_runs",
+    "current_from_runs", "manoeuvre", "numbers_at", "orders",
 )
 
 
@@ -104,8 +104,23 @@ class Bridge:
             self._opened().where(rod_id=rod_id, setting_m=setting_m, speed_mps=speed_mps)
         )
 
-    def _plan(self, course: str, radius_m: float | None = None) -> Any:
-        return encode(self._opened().plan(course=course, radius_m=radius_m))
+    def _plan(
+        self, course: str, radius_m: float | None = None, leeway_deg: float = 0.0
+    ) -> Any:
+        return encode(
+            self._opened().plan(course=course, radius_m=radius_m, leeway_deg=leeway_deg)
+        )
+
+    def _manoeuvre(self, kind: str, toward: str, radius_m: float) -> Any:
+        return encode(self._opened().manoeuvre(kind=kind, toward=toward, radius_m=radius_m))
+
+    def _numbers_at(self, rod_id: str, depth_m: float, speeds_mps: list[float]) -> Any:
+        return encode(
+            self._opened().numbers_at(rod_id=rod_id, depth_m=depth_m, speeds_mps=speeds_mps)
+        )
+
+    def _orders(self) -> Any:
+        return encode(self._opened().orders())
 
     def _tightest(self) -> Any:
         return encode(self._opened().tightest())

@@ -11,7 +11,8 @@ from django.db import transaction
 from coldwake_core.checks import require_number
 from coldwake_core.errors import CoreError, InvalidInputError
 from coldwake_core.record.events import Event as CoreEvent
-from coldwake_core.record.events import check_uuid, encode_event
+from coldwake_core.record.events import encode_event
+from coldwake_core.record.payloads import check_uuid
 from config.errors import ConflictError
 
 from ..models import Event, Trip

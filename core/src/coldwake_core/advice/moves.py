@@ -7,13 +7,13 @@ the evidence says to copy, then colour. The first that stands and was not put of
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 from ..constants import FOOT_M, MPH_MPS
 from ..evidence.rates import Exposure, RateComparison, compare_rates
 from ..gear.setup import RodSetup, recipe_words
-from ..record.events import LineSet, MoveAnswered, MoveChange, SpeedChanged
+from ..record.payloads import LineSet, MoveAnswered, MoveChange, SpeedChanged
 from ..record.state import TripState
 from ..sonar.marks import MarkedBand, depth_to_fish
 from .method import Method
@@ -124,7 +124,10 @@ def _speed_move(
     )
 
 
-_RESET_MIN: Final = {"downrigger": 1.0, "flat": 2.0, "leadcore": 4.0}
+_RESET_MIN: Final[dict[str, float]] = {
+    "downrigger": 1.0, "dropper": 1.0, "flat": 2.0, "weighted": 2.0, "slider": 3.0, "stacked": 3.0,
+    "leadcore": 4.0,
+}
 """Minutes to put a line at another number; leadcore takes time to pay out (common practice)."""
 
 
@@ -286,10 +289,8 @@ def _same_look(now: Situation, ahead: RodNow, behind: RodNow) -> RodSetup | None
     lure_id, attractor_id = ahead.setup.lure_id, ahead.setup.attractor_id
     if (behind.setup.lure_id, behind.setup.attractor_id) == (lure_id, attractor_id):
         return None
-    return RodSetup(
-        rod_id=behind.rod_id, place_id=behind.setup.place_id, line_id=behind.setup.line_id,
-        lure_id=lure_id, attractor_id=attractor_id, leader_m=ahead.setup.leader_m,
-        setback_m=behind.setup.setback_m,
+    return replace(
+        behind.setup, lure_id=lure_id, attractor_id=attractor_id, leader_m=ahead.setup.leader_m
     )
 
 
@@ -306,11 +307,7 @@ def _colour_moves(now: Situation) -> Iterator[Move]:
         ]
         if not others:
             continue
-        setup = RodSetup(
-            rod_id=rod.rod_id, place_id=rod.setup.place_id, line_id=rod.setup.line_id,
-            lure_id=others[0].id, attractor_id=rod.setup.attractor_id,
-            leader_m=rod.setup.leader_m, setback_m=rod.setup.setback_m,
-        )
+        setup = replace(rod.setup, lure_id=others[0].id)
         yield Move(
             answer=MoveAnswered(
                 key=f"colour:{rod.rod_id}:{others[0].id}", kind="colour",

@@ -9,7 +9,7 @@ from ..evidence.rates import Exposure
 from ..gear.setup import RodSetup
 from ..gear.tackle import Outfit, SpeedRange
 from ..gear.window import SpeedWindow
-from ..record.events import MoveAnswered
+from ..record.payloads import MoveAnswered
 from ..record.state import TripState
 from ..sonar.marks import MarkedBand
 from .method import Method

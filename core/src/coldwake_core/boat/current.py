@@ -214,3 +214,40 @@ def current_from_two_runs(*, first: GroundTrack, second: GroundTrack) -> Current
     speed = math.hypot(north, east)
     toward = math.degrees(math.atan2(east, north)) % 360.0 if speed > 0.0 else 0.0
     return Current(speed_mps=speed, toward_deg=toward)
+
+
+def ground_speed_on_course(
+    *, through_water_mps: float, course_deg: float, current: Current | None
+) -> float:
+    """Return the speed over ground of a boat that holds a course through moving water.
+
+    Parameters
+    ----------
+    through_water_mps : float
+        Speed through water, m/s.
+    course_deg : float
+        Course over ground, degrees from north.
+    current : Current or None
+        The current; none is still water.
+
+    Returns
+    -------
+    float
+        m/s; 0 where the current cannot be stemmed.
+
+    Notes
+    -----
+    The boat heads so far up that the current's cross part is cancelled.
+
+    Examples
+    --------
+    >>> round(ground_speed_on_course(through_water_mps=1.0, course_deg=90.0,
+    ...                              current=Current(speed_mps=0.6, toward_deg=0.0)), 6)
+    0.8
+    """
+    if current is None:
+        return through_water_mps
+    angle = math.radians(current.toward_deg - course_deg)
+    along, across = current.speed_mps * math.cos(angle), current.speed_mps * math.sin(angle)
+    square = through_water_mps**2 - across**2
+    return max(along + math.sqrt(square), 0.0) if square > 0.0 else 0.0

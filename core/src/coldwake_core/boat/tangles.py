@@ -38,7 +38,7 @@ class Tangle:
 
 def line_in_space(
     path: Sequence[tuple[float, float]], *, tip_side_m: float, end_behind_m: float,
-    end_side_m: float,
+    end_side_m: float, tip_behind_m: float = 0.0,
 ) -> tuple[Point, ...]:
     """Return a line's path in space, from its side view and the place of its end from above.
 
@@ -50,6 +50,8 @@ def line_in_space(
         Lateral place of the tip, m.
     end_behind_m, end_side_m : float
         Where its end is seen from above, m.
+    tip_behind_m : float
+        Tip behind the stern, m; negative ahead of it.
 
     Returns
     -------
@@ -64,7 +66,8 @@ def line_in_space(
             share = piece / pieces
             along = (b0 + share * (b1 - b0)) / trail
             points.append((
-                along * end_behind_m, tip_side_m + along * (end_side_m - tip_side_m),
+                tip_behind_m + along * (end_behind_m - tip_behind_m),
+                tip_side_m + along * (end_side_m - tip_side_m),
                 d0 + share * (d1 - d0),
             ))
     points.append((end_behind_m, end_side_m, path[-1][1]))

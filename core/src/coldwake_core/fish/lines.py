@@ -2,23 +2,26 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from dataclasses import replace
 from typing import Any
 
 from ..checks import require_number
 from ..constants import MPH_MPS
-from ..errors import InvalidInputError, UnknownItemError
-from ..gear.setup import RodSetup, build_rig, working_range
+from ..errors import InvalidInputError, NoSolutionError, UnknownItemError
+from ..gear.setup import RodSetup, build_rig, rig_kind, working_range
 from ..gear.tackle import FASTEST_MPS
 from ..gear.window import verdict
 from ..lines.calibration import LineFit
 from ..lines.doubt import DoubtfulRig, solve_quickly, solve_with_doubt
+from ..lines.downrigger import DownriggerRig, stack_height_m
 from ..lines.leadcore import leadcore_number
-from ..record.events import SLOWEST_MPS, check_depth
+from ..record.payloads import SLOWEST_MPS, check_depth
 from ..record.state import RodState, TripState
 from ..record.trip import Trip
 from ..water.fresh import Water
 from .calibrate import fit_setup
-from .view import LineNumber, ReadingView, RodLine
+from .view import LineNumber, NumberAtSpeed, ReadingView, RodLine
 
 ASSUMED_DEGC = 10.0
 """Water temperature until one is read: only density and viscosity hang on it."""
@@ -56,11 +59,12 @@ class TripLines:
     def _solve(self, setup: RodSetup, speed_mps: float, *, doubt: bool) -> DoubtfulRig:
         degc = self.state.surface_degc
         fit = self._fit(setup)
-        key = (setup, speed_mps, degc, doubt, fit.calibration)
+        mates = self.state.mates_of(setup)
+        key = (setup, mates, speed_mps, degc, doubt, fit.calibration)
         if key not in self._solved:
             if len(self._solved) >= _CACHED_RIGS:
                 self._solved.pop(next(iter(self._solved)))
-            rig, solve = build_rig(self.trip.outfit, setup), solve_quickly
+            rig, solve = build_rig(self.trip.outfit, setup, mates), solve_quickly
             if doubt:
                 solve = solve_with_doubt
             self._solved[key] = solve(rig, speed_mps, self._water, fit.calibration)
@@ -164,7 +168,7 @@ class TripLines:
             at_surface=placement.at_surface,
             verdict=verdict(working_range(self.trip.outfit, setup), speed),
             clearance_m=self.state.bottom_m - lowest, paths=placement.paths,
-            ball_depth_m=placement.ball_depth_m,
+            ball_depth_m=placement.ball_depth_m, ball_trail_m=placement.ball_trail_m,
         )
 
     def _number(self, setup: RodSetup, setting_m: float) -> LineNumber:
@@ -177,8 +181,12 @@ class TripLines:
                 kind="colours", setting_m=setting_m, colours=count.colours, rest_m=count.rest_m,
                 backing_m=count.backing_m,
             )
-        kind = "counter" if line.kind == "downrigger" else "line_out"
-        return LineNumber(kind=kind, setting_m=setting_m)  # type: ignore[arg-type]
+        if line.kind == "downrigger":
+            return LineNumber(
+                kind="counter", setting_m=setting_m, above_ball_m=setup.above_ball_m,
+                by_itself=setup.slider_kg > 0.0,
+            )
+        return LineNumber(kind="line_out", setting_m=setting_m)
 
     def number_for(
         self, *, rod_id: str, depth_m: float, speed_mps: float | None = None
@@ -212,10 +220,81 @@ class TripLines:
                 f"above the bottom, which is at {self.state.bottom_m:.1f} m",
                 high=self.state.bottom_m,
             )
-        _, setup = self._rod(rod_id)
+        rod, setup = self._rod(rod_id)
         speed = self.speed_mps if speed_mps is None else _checked_speed(speed_mps)
         setting = self._solve(setup, speed, doubt=True).setting_for(depth_m)
-        return self.where(rod_id=rod_id, setting_m=setting, speed_mps=speed)
+        found = self.where(rod_id=rod_id, setting_m=setting, speed_mps=speed)
+        clip = None
+        if setup.above_ball_m > 0.0 and rod.setting_m is not None:
+            rig = build_rig(self.trip.outfit, setup, self.state.mates_of(setup))
+            assert isinstance(rig, DownriggerRig)
+            clip = stack_height_m(
+                rig, speed, self._water, setting_m=rod.setting_m, depth_m=depth_m
+            )
+        return replace(
+            found, clip_above_ball_m=clip,
+            countdown_s=self.trip.outfit.lure(setup.lure_id).countdown_s(depth_m, self._water)
+            if rig_kind(self.trip.outfit, setup) == "flat" else None,
+        )
+
+    def reach(self, *, rod_id: str, depth_m: float) -> LineNumber:
+        """Return the bare number that puts a rod's lure at a depth, the bottom left out of it.
+
+        Parameters
+        ----------
+        rod_id : str
+            The rod.
+        depth_m : float
+            Wanted depth, m.
+
+        Returns
+        -------
+        LineNumber
+
+        Raises
+        ------
+        NoSolutionError
+            If the line does not reach it at this speed.
+        """
+        _, setup = self._rod(rod_id)
+        return self._number(
+            setup, self._solve(setup, self.speed_mps, doubt=True).setting_for(depth_m)
+        )
+
+    def numbers_at(
+        self, *, rod_id: str, depth_m: float, speeds_mps: Sequence[float]
+    ) -> tuple[NumberAtSpeed, ...]:
+        """Return the numbers that hold a lure at one depth at several speeds: with and against.
+
+        Parameters
+        ----------
+        rod_id : str
+            The rod.
+        depth_m : float
+            Wanted depth, m.
+        speeds_mps : sequence of float, length 1 to 4
+            Speeds through water, m/s.
+
+        Returns
+        -------
+        tuple of NumberAtSpeed
+            In the order of the speeds; without a line where the depth cannot be reached.
+
+        Raises
+        ------
+        InvalidInputError
+            If rod, depth or a speed cannot be.
+        """
+        if not isinstance(speeds_mps, list | tuple) or not 1 <= len(speeds_mps) <= 4:
+            raise InvalidInputError("speeds_mps", speeds_mps, "a list of 1 to 4 speeds")
+        found = []
+        for speed in speeds_mps:
+            try:
+                line = self.number_for(rod_id=rod_id, depth_m=depth_m, speed_mps=speed)
+                found.append(NumberAtSpeed(speed_mps=speed, line=line, limit_m=None))
+            except NoSolutionError as error:
+                found.append(NumberAtSpeed(speed_mps=speed, line=None, limit_m=error.limit))
+        return tuple(found)
 
     def lines_at(self, *, speed_mps: float) -> tuple[RodLine, ...]:
         """Return where every lure that is out would be at a speed that is only being tried.

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Final, Literal
@@ -9,12 +10,14 @@ from typing import Final, Literal
 from ..boat.tangles import Tangle, likely_tangles, line_in_space
 from ..boat.turns import LineInTurn, PlanPoint, line_in_turn, lure_place_in_turn
 from ..checks import require_choice, require_number
-from ..record.events import SLOWEST_MPS
+from ..record.payloads import SLOWEST_MPS
 from .view import RodLine, RodView
 
 Course = Literal["straight", "port", "starboard"]
 COURSES: Final = ("straight", "port", "starboard")
 
+SKIN_SHARE: Final = 0.3
+SKIN_DEPTH_M: Final = 1.0
 _RADII_M: Final = (8.0, 10.0, 13.0, 16.0, 20.0, 25.0, 32.0, 40.0, 50.0, 65.0, 80.0, 100.0, 150.0)
 """Radii tried for the tightest turn, about a quarter apart."""
 
@@ -63,6 +66,8 @@ class PlanView:
         Straight, or the side turned to.
     radius_m : float or None
         Radius of the turn, m; None when straight.
+    leeway_deg : float
+        How far the lines stream to starboard of straight astern, degrees.
     rods : tuple of RodFromAbove
         Rods that are out.
     tangles : tuple of Tangle
@@ -73,6 +78,7 @@ class PlanView:
     radius_m: float | None
     rods: tuple[RodFromAbove, ...]
     tangles: tuple[Tangle, ...]
+    leeway_deg: float = 0.0
 
 
 Where = Callable[[str, float, float], RodLine]
@@ -80,7 +86,8 @@ Where = Callable[[str, float, float], RodLine]
 
 
 def plan_view(
-    rods: Sequence[RodView], *, course: str, radius_m: float | None, speed_mps: float, where: Where
+    rods: Sequence[RodView], *, course: str, radius_m: float | None, speed_mps: float, where: Where,
+    leeway_deg: float = 0.0,
 ) -> PlanView:
     """Return the spread from above.
 
@@ -96,6 +103,9 @@ def plan_view(
         Boat's speed through water, m/s.
     where : callable
         Solves one line.
+    leeway_deg : float
+        How far the lines stream to starboard of straight astern in a side wind, degrees; only
+        when straight.
 
     Returns
     -------
@@ -109,23 +119,54 @@ def plan_view(
     require_choice("course", course, COURSES)
     out = [rod for rod in rods if rod.line is not None]
     if course == "straight":
-        seen, tangles = _seen(out, None, "port", speed_mps, where)
-        return PlanView(course="straight", radius_m=None, rods=seen, tangles=tangles)
+        require_number("leeway_deg", leeway_deg, low=-45.0, high=45.0, unit="degrees")
+        seen, tangles = _seen(out, None, "port", speed_mps, where, math.radians(leeway_deg))
+        return PlanView(
+            course="straight", radius_m=None, rods=seen, tangles=tangles, leeway_deg=leeway_deg
+        )
     radius = require_number("radius_m", radius_m, low=4.0, high=500.0, unit="m")
     side: Literal["port", "starboard"] = "port" if course == "port" else "starboard"
     seen, tangles = _seen(out, radius, side, speed_mps, where)
     return PlanView(course=side, radius_m=radius, rods=seen, tangles=tangles)
 
 
+def streaming_rad(leeway_rad: float, depth_m: float) -> float:
+    """Return the angle at which a line streams from astern while the wind sets the boat aside.
+
+    Parameters
+    ----------
+    leeway_rad : float
+        Angle at which the deep lines stream, rad.
+    depth_m : float
+        Depth of the lure, m.
+
+    Returns
+    -------
+    float
+        rad.
+
+    Notes
+    -----
+    A small open boat drifts with about a tenth of the wind (judged), the water's skin with 3 % of
+    it (the classical figure, from memory), fading over the first metre: a shallow line sees three
+    tenths less of the boat's leeway than a deep one, so the two cross.
+    """
+    return leeway_rad * (1.0 - SKIN_SHARE * math.exp(-depth_m / SKIN_DEPTH_M))
+
+
 def _seen(
     rods: Sequence[RodView], radius_m: float | None, side: Literal["port", "starboard"],
-    speed_mps: float, where: Where,
+    speed_mps: float, where: Where, leeway_rad: float = 0.0,
 ) -> tuple[tuple[RodFromAbove, ...], tuple[Tangle, ...]]:
     seen, lines = [], {}
     for rod in rods:
         assert rod.line is not None
         straight = rod.line
-        line, place = straight, PlanPoint(behind_m=straight.trail_m, side_m=rod.side_m)
+        angle = streaming_rad(leeway_rad, straight.depth_m)
+        line, place = straight, PlanPoint(
+            behind_m=rod.aft_m + straight.trail_m * math.cos(angle),
+            side_m=rod.side_m + straight.trail_m * math.sin(angle),
+        )
         turn: LineInTurn | None = None
         found: PlanPoint | None = place
         if radius_m is not None:
@@ -138,12 +179,15 @@ def _seen(
             found = lure_place_in_turn(
                 radius_m=radius_m, toward=side, tip_side_m=rod.side_m, trail_m=line.trail_m
             )
+            if found is not None:
+                found = PlanPoint(behind_m=found.behind_m + rod.aft_m, side_m=found.side_m)
         if found is not None:
             # Cable and setback are one line for this: ball and clip are between them.
             path = [point for part in line.paths for point in part]
             path = sorted(path) if len(line.paths) > 1 else path
             lines[rod.id] = line_in_space(
-                path, tip_side_m=rod.side_m, end_behind_m=found.behind_m, end_side_m=found.side_m
+                path, tip_side_m=rod.side_m, tip_behind_m=rod.aft_m,
+                end_behind_m=found.behind_m, end_side_m=found.side_m,
             )
         seen.append(RodFromAbove(
             rod_id=rod.id, tip_side_m=rod.side_m, place=found,

@@ -17,14 +17,18 @@ from ..boat.current import PassSpeeds, pass_speeds
 from ..checks import require_number
 from ..errors import NoSolutionError, UnknownItemError
 from ..evidence.rates import Exposure
-from ..gear.setup import recipe_words, working_range
+from ..gear.setup import recipe_words, rig_kind, working_range
 from ..gear.window import shared_window, verdict
+from ..record.admit import check_against
 from ..record.events import Event, decode_event
-from ..record.fold import check_against, fold
+from ..record.fold import fold
 from ..record.state import RodState
 from ..record.trip import Trip
 from ..sonar.marks import MarkedBand, depth_to_fish, marked_bands, recent_marks
+from .ahead import look_ahead
 from .lines import TripLines
+from .manoeuvre import ManoeuvreView, manoeuvre_view
+from .order import LineOrders, line_orders
 from .plan import PlanView, TightestTurns, plan_view, tightest_turns
 from .view import (
     ComfortView,
@@ -150,7 +154,7 @@ class FishSession(TripLines):
             ),
             ribbon=self._ribbon(),
             undo_event_id=state.last_event_id, undo_event_type=state.last_event_type,
-            ended=state.ended,
+            ended=state.ended, ahead=look_ahead(self, rods, now_s), clearance_m=state.clearance_m,
         )
 
     def _rod_views(self) -> tuple[RodView, ...]:
@@ -179,14 +183,15 @@ class FishSession(TripLines):
         if rod.status == "fishing" and rod.setting_m is not None:
             line = self.where(rod_id=rod.rod_id, setting_m=rod.setting_m, speed_mps=speed_mps)
         return RodView(
-            id=item.id, name=item.name, shape=item.shape, kind=outfit.line(setup.line_id).kind,
+            id=item.id, name=item.name, shape=item.shape, kind=rig_kind(outfit, setup),
             place_name=place.name, side_m=place.side_m, tip_height_m=place.tip_height_m,
             recipe=recipe_words(outfit, setup), status=rod.status, works=works,
             verdict=verdict(works, speed_mps), soak_since_s=rod.soak_since_s,
             bait_since_s=rod.bait_since_s if outfit.lure(setup.lure_id).takes_bait else None,
             tally=tally, setup=setup, line=line,
             last_setting_m=rod.setting_m, wanted_depth_m=rod.wanted_depth_m,
-            readings=self.readings_of(setup),
+            readings=self.readings_of(setup), aft_m=place.aft_m, on_board=place.kind == "board",
+            bottom_tap=rod.bottom_tap,
         )
 
     def _rod_now(
@@ -226,7 +231,9 @@ class FishSession(TripLines):
             return None
         return pass_speeds(through_water_mps=self.speed_mps, current=current)
 
-    def plan(self, *, course: str, radius_m: float | None = None) -> PlanView:
+    def plan(
+        self, *, course: str, radius_m: float | None = None, leeway_deg: float = 0.0
+    ) -> PlanView:
         """Return the spread from above, straight or in a turn.
 
         Parameters
@@ -235,6 +242,8 @@ class FishSession(TripLines):
             Straight, or the side turned to.
         radius_m : float, optional
             Radius of the boat's circle, m; needed in a turn.
+        leeway_deg : float
+            How far the lines stream to starboard of straight astern in a side wind, degrees.
 
         Returns
         -------
@@ -243,11 +252,37 @@ class FishSession(TripLines):
         Raises
         ------
         InvalidInputError
-            If course or radius cannot be.
+            If course, radius or leeway cannot be.
         """
         return plan_view(
             self._rod_views(), course=course, radius_m=radius_m, speed_mps=self.speed_mps,
-            where=self._where_quickly,
+            where=self._where_quickly, leeway_deg=leeway_deg,
+        )
+
+    def manoeuvre(self, *, kind: str, toward: str, radius_m: float) -> ManoeuvreView:
+        """Return an S-turn or U-turn as it unfolds.
+
+        Parameters
+        ----------
+        kind : {'s_turn', 'u_turn'}
+            Which.
+        toward : {'port', 'starboard'}
+            The side turned to first.
+        radius_m : float
+            Radius of the boat's circles, m.
+
+        Returns
+        -------
+        ManoeuvreView
+
+        Raises
+        ------
+        InvalidInputError
+            If kind, side or radius cannot be.
+        """
+        return manoeuvre_view(
+            self._rod_views(), kind=kind, toward=toward, radius_m=radius_m,
+            speed_mps=self.speed_mps, where=self._where_quickly,
         )
 
     def tightest(self) -> TightestTurns:
@@ -260,6 +295,15 @@ class FishSession(TripLines):
         return tightest_turns(
             self._rod_views(), speed_mps=self.speed_mps, where=self._where_quickly
         )
+
+    def orders(self) -> LineOrders:
+        """Return the order in which to let the lines out, and to take them in.
+
+        Returns
+        -------
+        LineOrders
+        """
+        return line_orders(self._rod_views())
 
     def _profile(self) -> tuple[TemperaturePoint, ...]:
         latest = {reading.depth_m: reading for reading in self.state.readings}

@@ -10,8 +10,8 @@ from ..advice.method import Method
 from ..advice.moves import Comparison
 from ..advice.situation import Move
 from ..boat.current import Current, PassSpeeds
-from ..gear.setup import RodSetup
-from ..gear.tackle import LineKind, Shape, SpeedRange
+from ..gear.setup import RigKind, RodSetup
+from ..gear.tackle import Shape, SpeedRange
 from ..gear.window import SpeedWindow, Verdict
 from ..record.state import RodStatus
 
@@ -34,6 +34,10 @@ class LineNumber:
         Leadcore beyond them, m.
     backing_m : float
         Backing beyond the core, m.
+    above_ball_m : float
+        Cable between ball and clip of a second line on it, m.
+    by_itself : bool
+        Whether that line slid down with a weight of its own.
     """
 
     kind: NumberKind
@@ -41,6 +45,8 @@ class LineNumber:
     colours: int = 0
     rest_m: float = 0.0
     backing_m: float = 0.0
+    above_ball_m: float = 0.0
+    by_itself: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -69,6 +75,12 @@ class RodLine:
         Lowest part (lure or ball) above the bottom, m; negative would be in it.
     paths : tuple
         Lines of [behind the tip, below the surface] points, m.
+    ball_trail_m : float or None
+        Ball or weight behind the tip, m.
+    clip_above_ball_m : float or None
+        Where to clip a second line with the counter left alone, m above the ball.
+    countdown_s : float or None
+        How long a sinking plug falls at rest to the depth, s.
     """
 
     rod_id: str
@@ -81,6 +93,28 @@ class RodLine:
     clearance_m: float
     paths: tuple[tuple[tuple[float, float], ...], ...]
     ball_depth_m: float | None = None
+    ball_trail_m: float | None = None
+    clip_above_ball_m: float | None = None
+    countdown_s: float | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class NumberAtSpeed:
+    """The number for a depth at one of several speeds.
+
+    Parameters
+    ----------
+    speed_mps : float
+        Speed through water, m/s.
+    line : RodLine or None
+        The number and where it leaves the lure; None where the depth cannot be reached.
+    limit_m : float or None
+        The nearest depth that can be, m.
+    """
+
+    speed_mps: float
+    line: RodLine | None
+    limit_m: float | None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -139,8 +173,8 @@ class RodView:
         Key and plain name.
     shape : Shape
         Its mark.
-    kind : LineKind or None
-        How its line is fished; None when it is not rigged.
+    kind : RigKind or None
+        How it is fished; None when it is not rigged.
     place_name : str
         Where it stands.
     side_m, tip_height_m : float
@@ -167,12 +201,18 @@ class RodView:
         Depth it was set for, m.
     readings : tuple of ReadingView
         Depths seen with this very tackle.
+    aft_m : float
+        Its tip behind the transom, m.
+    on_board : bool
+        Whether its line runs from a planer board.
+    bottom_tap : bool
+        Whether it is meant to touch the bottom.
     """
 
     id: str
     name: str
     shape: Shape
-    kind: LineKind | None
+    kind: RigKind | None
     place_name: str
     side_m: float
     tip_height_m: float
@@ -188,6 +228,9 @@ class RodView:
     last_setting_m: float | None
     wanted_depth_m: float | None
     readings: tuple[ReadingView, ...] = ()
+    aft_m: float = 0.0
+    on_board: bool = False
+    bottom_tap: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -219,6 +262,74 @@ class ComfortView:
     high_degc: float
     top_m: float | None
     base_m: float | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BottomPoint:
+    """The bottom on the track: distance ahead of the boat (negative behind) and depth, m."""
+
+    ahead_m: float
+    bottom_m: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BottomCall:
+    """A lure or ball that meets the bottom, or one meant to touch it that does not.
+
+    Parameters
+    ----------
+    rod_id : str
+        The rod.
+    part : {'lure', 'ball'}
+        What meets it.
+    act : {'raise', 'let_down', 'bring_in'}
+        What to do.
+    in_s, in_m : float
+        How soon, s and m of its own way; 0 is now.
+    by_m : float
+        How far to move it, m.
+    bottom_m : float
+        The bottom there, m.
+    number : LineNumber or None
+        The number that does it.
+    """
+
+    rod_id: str
+    part: Literal["lure", "ball"]
+    act: Literal["raise", "let_down", "bring_in"]
+    in_s: float
+    in_m: float
+    by_m: float
+    bottom_m: float
+    number: LineNumber | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class AheadView:
+    """The bottom along the track.
+
+    Parameters
+    ----------
+    source : {'chart', 'sounding'}
+        Where the bottom is known from; a sounding is taken as level all round.
+    age_s : float
+        Age of the fix or sounding, s.
+    ground_mps : float
+        Speed over ground, m/s.
+    level_m : float
+        What soundings add to the chart's depths today, m.
+    profile : tuple of BottomPoint
+        From behind the last lure to as far ahead as is looked.
+    calls : tuple of BottomCall
+        The soonest first.
+    """
+
+    source: Literal["chart", "sounding"]
+    age_s: float
+    ground_mps: float
+    level_m: float
+    profile: tuple[BottomPoint, ...]
+    calls: tuple[BottomCall, ...]
 
 
 RibbonKind = Literal["hit", "hooked", "landed", "lost", "move_taken", "move_refused"]
@@ -280,6 +391,10 @@ class FishView:
         What *undo* would take back.
     ended : bool
         Whether the trip is over.
+    ahead : AheadView or None
+        The bottom along the track, and who meets it; None without chart, place or sounding.
+    clearance_m : float
+        How far off the bottom the user wants lures and balls, m.
     """
 
     now_s: float
@@ -303,3 +418,5 @@ class FishView:
     undo_event_id: str | None
     undo_event_type: str | None
     ended: bool
+    ahead: AheadView | None = None
+    clearance_m: float = 0.0

@@ -89,6 +89,26 @@ class DownriggerRig:
         """Greatest setting, m."""
         return self.cable_length_m - self.boom_height_m
 
+    def _lines(self) -> list[ClippedLine]:
+        return sorted((self.clipped, *self.mates), key=lambda line: line.above_ball_m)
+
+    def check(self) -> None:
+        """Raise InvalidInputError unless every line has a clip's place of its own."""
+        lines = self._lines()
+        for line in lines:
+            line.check()
+        for lower, upper in pairwise(lines):
+            if upper.above_ball_m - lower.above_ball_m < _NEAREST_CLIPS_M:
+                raise InvalidInputError(
+                    "above_ball_m", upper.above_ball_m,
+                    "a place of its own on the cable, 5 cm at least from the next clip",
+                )
+        if lines[-1].above_ball_m >= self.longest_m:
+            raise InvalidInputError(
+                "above_ball_m", lines[-1].above_ball_m,
+                f"less than the {self.longest_m:.1f} m of cable", high=self.longest_m,
+            )
+
     def solve(self, speed_mps: float, water: Water, shift: Shift = NO_SHIFT) -> SolvedDownrigger:
         """Return the rig at a speed.
 
@@ -118,20 +138,8 @@ class DownriggerRig:
         or below it.
         """
         speed = max(speed_mps + shift.speed_mps, 0.0)
-        lines = sorted((self.clipped, *self.mates), key=lambda line: line.above_ball_m)
-        for line in lines:
-            line.check()
-        for lower, upper in pairwise(lines):
-            if upper.above_ball_m - lower.above_ball_m < _NEAREST_CLIPS_M:
-                raise InvalidInputError(
-                    "above_ball_m", upper.above_ball_m,
-                    "a place of its own on the cable, 5 cm at least from the next clip",
-                )
-        if lines[-1].above_ball_m >= self.longest_m:
-            raise InvalidInputError(
-                "above_ball_m", lines[-1].above_ball_m,
-                f"less than the {self.longest_m:.1f} m of cable", high=self.longest_m,
-            )
+        lines = self._lines()
+        self.check()
         setbacks = [_setback(line, speed, water, shift) for line in lines]
         ball = self.ball.load(speed, water, drag_factor=shift.body_drag)
         start = EndLoad(ball.back_n, ball.down_n * shift.weight)

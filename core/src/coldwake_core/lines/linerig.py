@@ -129,6 +129,10 @@ class LineRig:
         """Greatest setting, m."""
         return math.fsum(length for _, length in self.stretches)
 
+    def check(self) -> None:
+        """Raise InvalidInputError unless the weight fits on the line."""
+        self._stretches()
+
     def solve(self, speed_mps: float, water: Water, shift: Shift = NO_SHIFT) -> SolvedLine:
         """Return the rig at a speed: every depth for every length in one computation.
 

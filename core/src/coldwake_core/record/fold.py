@@ -3,27 +3,30 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
+from dataclasses import replace
 from typing import Any
 
 from ..boat.current import Current
-from ..errors import InvalidInputError, UnknownItemError
-from ..gear.setup import RodSetup, build_rig
-from ..lines.calibration import DepthReading
-from .events import (
+from ..gear.setup import RodSetup
+from .events import Event
+from .payloads import (
+    BottomTap,
+    ClearanceChosen,
     CurrentNoted,
     DepthSeen,
-    Event,
     Landed,
     LineSet,
     MarkSeen,
     MoveAnswered,
     OffsetChosen,
+    PositionFixed,
     ReadingSetAside,
     RodOnly,
     SchoolChosen,
     Sounded,
     SpeedChanged,
     TemperatureRead,
+    TipMoved,
     Undone,
 )
 from .state import Answer, Reading, RodState, Stint, TimedMark, TripState
@@ -86,111 +89,14 @@ def fold(trip: Trip, events: Iterable[Event]) -> TripState:
     TripState
     """
     state = TripState(
-        rods={rod.id: RodState(rod_id=rod.id) for rod in trip.outfit.rods}, bottom_m=trip.bottom_m,
+        outfit=trip.outfit, rods={rod.id: RodState(rod_id=rod.id) for rod in trip.outfit.rods},
+        bottom_m=trip.bottom_m,
         depth_readings=list(trip.readings),
     )
     for event in in_order(events):
         _APPLY[event.type](state, event.at_s, event.payload, event.id)
         state.last_event_id, state.last_event_type = event.id, event.type
     return state
-
-
-def check_against(trip: Trip, state: TripState, event: Event) -> None:
-    """Raise unless an event can follow the state it meets.
-
-    Parameters
-    ----------
-    trip : Trip
-        What the trip started with.
-    state : TripState
-        State before the event.
-    event : Event
-        The event, checked in itself.
-
-    Raises
-    ------
-    UnknownItemError
-        If it names something that is not aboard.
-    InvalidInputError
-        If it puts a lure below the bottom or more line out than the reel holds.
-    """
-    payload: Any = event.payload
-    changes = [payload]
-    if isinstance(payload, MoveAnswered):
-        change = payload.change
-        changes = [c for c in (change.line_set, change.speed_changed, change.rod_rigged) if c]
-    for item in changes:
-        _check_item(trip, state, item)
-
-
-def _check_item(trip: Trip, state: TripState, item: Any) -> None:
-    if isinstance(item, RodSetup):
-        _named("payload.", lambda: build_rig(trip.outfit, item))
-    elif isinstance(item, LineSet):
-        rod = _rod(state, item.rod_id)
-        if rod.setup is None:
-            raise InvalidInputError("payload.rod_id", item.rod_id, "a rod that has been rigged")
-        longest = build_rig(trip.outfit, rod.setup).longest_m
-        if item.setting_m > longest * (1 + 1e-9):
-            raise InvalidInputError(
-                "payload.setting_m", item.setting_m,
-                f"<= {longest:.1f} m, which is what the reel holds", high=longest,
-            )
-        if item.wanted_depth_m is not None and item.wanted_depth_m > state.bottom_m:
-            raise InvalidInputError(
-                "payload.wanted_depth_m", item.wanted_depth_m,
-                f"above the bottom, which is at {state.bottom_m:.1f} m", high=state.bottom_m,
-            )
-    elif isinstance(item, MarkSeen):
-        if item.depth_m > state.bottom_m:
-            raise InvalidInputError(
-                "payload.depth_m", item.depth_m,
-                f"above the bottom, which is at {state.bottom_m:.1f} m: sound it anew first",
-                high=state.bottom_m,
-            )
-    elif isinstance(item, RodOnly | Landed):
-        _rod(state, item.rod_id)
-    elif isinstance(item, DepthSeen):
-        _check_depth_seen(trip, state, item)
-    elif isinstance(item, ReadingSetAside) and all(
-        reading.id != item.event_id for reading in state.depth_readings
-    ):
-        raise UnknownItemError("payload.event_id", item.event_id, "a depth that was seen")
-
-
-def _check_depth_seen(trip: Trip, state: TripState, item: DepthSeen) -> None:
-    rod = _rod(state, item.rod_id)
-    if rod.setup is None:
-        raise InvalidInputError("payload.rod_id", item.rod_id, "a rod that has been rigged")
-    rig = build_rig(trip.outfit, rod.setup)
-    if item.of == "ball" and trip.outfit.place(rod.setup.place_id).kind != "downrigger":
-        raise InvalidInputError("payload.of", item.of, "lure: this line has no ball")
-    reading = DepthReading(
-        id="", rig=rig, setting_m=item.setting_m, speed_mps=item.speed_mps, depth_m=item.depth_m,
-        of=item.of,
-    )
-    _named("payload.", reading.check)
-    if item.setting_m > rig.longest_m:
-        raise InvalidInputError(
-            "payload.setting_m", item.setting_m,
-            f"<= {rig.longest_m:.1f} m, which is what the reel holds", high=rig.longest_m,
-        )
-
-
-def _rod(state: TripState, rod_id: str) -> RodState:
-    if rod_id not in state.rods:
-        raise UnknownItemError(
-            "payload.rod_id", rod_id, "one that is aboard: " + ", ".join(state.rods)
-        )
-    return state.rods[rod_id]
-
-
-def _named(prefix: str, act: Callable[[], object]) -> None:
-    try:
-        act()
-    except InvalidInputError as error:
-        error.field = prefix + error.field
-        raise
 
 
 def _end_stint(state: TripState, rod_id: str, at_s: float) -> None:
@@ -230,6 +136,63 @@ def _set_line(state: TripState, at_s: float, line: LineSet, _: str = "") -> None
     if rod.bait_since_s is None:
         rod.bait_since_s = at_s
     _start_stint(state, rod, at_s)
+    if rod.setup is not None:
+        # One cable, one counter: the other lines on it go up and down with the ball.
+        for mate in state.mates_of(rod.setup):
+            other = state.rods[mate.rod_id]
+            if other.setting_m != line.setting_m:
+                _end_stint(state, other.rod_id, at_s)
+                other.setting_m, other.wanted_depth_m = line.setting_m, None
+                _start_stint(state, other, at_s)
+
+
+def _change_setup(state: TripState, at_s: float, rod: RodState, setup: RodSetup) -> None:
+    """Change how a rod stands while its line stays out: the clocks run on."""
+    _end_stint(state, rod.rod_id, at_s)
+    rod.setup = setup
+    if rod.status == "fishing":
+        _start_stint(state, rod, at_s)
+
+
+def _tip(state: TripState, at_s: float, item: TipMoved, _: str) -> None:
+    rod = state.rods[item.rod_id]
+    if rod.setup is not None:
+        _change_setup(state, at_s, rod, replace(rod.setup, tip=item.tip))
+
+
+def _tap(state: TripState, at_s: float, item: BottomTap, _: str) -> None:
+    state.rods[item.rod_id].bottom_tap = item.on
+
+
+def _board_reset(state: TripState, at_s: float, item: RodOnly, _: str) -> None:
+    """After a fish the lines inside slide out one place; the fresh line goes innermost."""
+    fresh = state.rods[item.rod_id]
+    if fresh.setup is None:
+        return
+    own = state.outfit.place(fresh.setup.place_id)
+    if own.kind != "board":
+        return
+    inside = []
+    for rod in state.rods.values():
+        if rod.setup is not None and rod is not fresh and rod.status == "fishing":
+            place = state.outfit.place(rod.setup.place_id)
+            if place.kind == "board" and 0.0 < place.side_m / own.side_m < 1.0:
+                inside.append((place, rod))
+    inside.sort(key=lambda pair: -abs(pair[0].side_m))
+    free = own
+    for place, rod in inside:
+        assert rod.setup is not None
+        _change_setup(state, at_s, rod, replace(rod.setup, place_id=free.id))
+        free = place
+    _change_setup(state, at_s, fresh, replace(fresh.setup, place_id=free.id))
+
+
+def _clearance(state: TripState, at_s: float, item: ClearanceChosen, _: str) -> None:
+    state.clearance_m = item.clearance_m
+
+
+def _fix(state: TripState, at_s: float, item: PositionFixed, _: str) -> None:
+    state.fix = (at_s, item)
 
 
 def _line_in(state: TripState, at_s: float, item: RodOnly, _: str) -> None:
@@ -303,7 +266,7 @@ def _mark(state: TripState, at_s: float, item: MarkSeen, event_id: str) -> None:
 
 
 def _sounded(state: TripState, at_s: float, item: Sounded, _: str) -> None:
-    state.bottom_m = item.bottom_m
+    state.bottom_m, state.sounded_at_s = item.bottom_m, at_s
 
 
 def _offset(state: TripState, at_s: float, item: OffsetChosen, _: str) -> None:
@@ -371,6 +334,11 @@ _APPLY: dict[str, Callable[[TripState, float, Any, str], None]] = {
     "current_noted": _current,
     "depth_seen": _depth_seen,
     "reading_set_aside": _set_aside,
+    "tip_moved": _tip,
+    "bottom_tap": _tap,
+    "board_reset": _board_reset,
+    "clearance_chosen": _clearance,
+    "position_fixed": _fix,
     "school_chosen": _school,
     "move_taken": _taken,
     "move_refused": _refused,

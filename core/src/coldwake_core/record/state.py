@@ -6,8 +6,15 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from ..boat.current import Current
-from ..gear.setup import RodSetup
-from .events import DEFAULT_ABOVE_MARK_M, MarkSeen, MoveAnswered
+from ..gear.setup import RodSetup, same_cable
+from ..gear.tackle import Outfit
+from .payloads import (
+    DEFAULT_ABOVE_MARK_M,
+    DEFAULT_CLEARANCE_M,
+    MarkSeen,
+    MoveAnswered,
+    PositionFixed,
+)
 from .trip import PastReading
 
 RodStatus = Literal["in", "fishing", "fish_on"]
@@ -85,6 +92,8 @@ class RodState:
         A hit that has not become a hooked fish yet.
     tally : Tally
         Its funnel.
+    bottom_tap : bool
+        Whether it is meant to touch the bottom.
     """
 
     rod_id: str
@@ -96,6 +105,7 @@ class RodState:
     bait_since_s: float | None = None
     open_hit_s: float | None = None
     tally: Tally = field(default_factory=Tally)
+    bottom_tap: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -129,8 +139,12 @@ class Answer:
 class TripState:
     """Everything the events of a trip add up to."""
 
+    outfit: Outfit
     rods: dict[str, RodState]
     bottom_m: float
+    sounded_at_s: float | None = None
+    fix: tuple[float, PositionFixed] | None = None
+    clearance_m: float = DEFAULT_CLEARANCE_M
     speed_mps: float | None = None
     readings: list[Reading] = field(default_factory=list)
     marks: list[TimedMark] = field(default_factory=list)
@@ -153,6 +167,13 @@ class TripState:
             if reading.depth_m <= 1.0:
                 return reading.temperature_degc
         return None
+
+    def mates_of(self, setup: RodSetup) -> tuple[RodSetup, ...]:
+        """Return what else is out on the same downrigger cable."""
+        return same_cable(
+            self.outfit, setup,
+            [r.setup for r in self.rods.values() if r.setup is not None and r.status == "fishing"],
+        )
 
     def profile(self) -> list[tuple[float, float]]:
         """Return the latest temperature at each depth read, as (depth m, degrees Celsius)."""

@@ -6,10 +6,11 @@ from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from typing import Literal
 
+from ..chart.grid import DepthGrid
 from ..checks import require_number, require_text
 from ..gear.setup import RodSetup
 from ..gear.tackle import Outfit
-from .events import check_depth
+from .payloads import check_depth
 
 Species = Literal["trout", "kokanee", "striper"]
 
@@ -83,6 +84,8 @@ class Trip:
         a trip that is replayed or practised, s.
     readings : tuple of PastReading
         Depths seen on earlier trips with this outfit.
+    chart : DepthGrid or None
+        Depth chart of the water.
     """
 
     id: str
@@ -96,6 +99,7 @@ class Trip:
     sun: Sun
     clock_shift_s: float = 0.0
     readings: tuple[PastReading, ...] = ()
+    chart: DepthGrid | None = None
 
     def check(self) -> None:
         """Raise InvalidInputError unless name, depth and time zone can be."""

@@ -1,0 +1,237 @@
+"""The bottom along the track ahead: which lure or ball meets it, when, and what to do."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+from typing import Final, Literal
+
+from ..boat.current import ground_speed_on_course
+from ..chart.grid import DepthGrid, GeoPoint, moved
+from ..errors import CoreError
+from ..record.state import TripState
+from .lines import TripLines
+from .view import AheadView, BottomCall, BottomPoint, LineNumber, RodLine, RodView
+
+FARTHEST_M: Final = 400.0
+"""How far ahead of the boat is looked: at 2 mph, seven minutes."""
+STEP_M: Final = 8.0
+OLDEST_FIX_S: Final = 900.0
+"""A boat's place is reckoned on from a fix for a quarter of an hour at most (judged)."""
+LEVEL_WITHIN_S: Final = 600.0
+"""A sounding tells today's water level against the chart if the place was known then."""
+OFF_BOTTOM_M: Final = 0.5
+"""A ball meant to touch bottom is off it when this far above (judged)."""
+LEDGE_M: Final = 60.0
+"""Past the first meeting the shallowest of this stretch decides how far to raise."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Track:
+    """The bottom along the track: by the chart, or level by the last sounding."""
+
+    source: Literal["chart", "sounding"]
+    age_s: float
+    level_m: float
+    bottom_m: float
+    chart: DepthGrid | None = None
+    place: GeoPoint | None = None
+    course_deg: float = 0.0
+
+    def at(self, ahead_m: float) -> float | None:
+        if self.chart is None or self.place is None:
+            return self.bottom_m
+        there = moved(self.place, course_deg=self.course_deg, distance_m=ahead_m)
+        depth = self.chart.depth_m(there)
+        return None if depth is None else max(depth + self.level_m, 0.0)
+
+
+def boat_place(state: TripState, at_s: float, ground_mps: float) -> GeoPoint | None:
+    """Return where the boat is, reckoned on from its last fix.
+
+    Parameters
+    ----------
+    state : TripState
+        State of the trip.
+    at_s : float
+        The moment, seconds since 1970-01-01 UTC.
+    ground_mps : float
+        Speed over ground, m/s.
+
+    Returns
+    -------
+    GeoPoint or None
+        None without a fix, or with one too old to reckon on from.
+    """
+    if state.fix is None or abs(at_s - state.fix[0]) > OLDEST_FIX_S:
+        return None
+    fixed_at, fix = state.fix
+    return moved(
+        GeoPoint(latitude_deg=fix.latitude_deg, longitude_deg=fix.longitude_deg),
+        course_deg=fix.course_deg, distance_m=ground_mps * (at_s - fixed_at),
+    )
+
+
+def _track(lines: TripLines, now_s: float, ground_mps: float) -> _Track | None:
+    state, chart = lines.state, lines.trip.chart
+    place = boat_place(state, now_s, ground_mps)
+    charted = chart is not None and place is not None and chart.depth_m(place) is not None
+    if charted and chart is not None and state.fix is not None:
+        return _Track(
+            source="chart", age_s=now_s - state.fix[0],
+            level_m=_level_m(state, chart, ground_mps), bottom_m=state.bottom_m, chart=chart,
+            place=place, course_deg=state.fix[1].course_deg,
+        )
+    if state.sounded_at_s is None:
+        return None
+    return _Track(
+        source="sounding", age_s=now_s - state.sounded_at_s, level_m=0.0, bottom_m=state.bottom_m
+    )
+
+
+def _level_m(state: TripState, chart: DepthGrid, ground_mps: float) -> float:
+    """What the last sounding adds to the chart: reservoirs are drawn down, rivers rise."""
+    if state.sounded_at_s is None or state.fix is None:
+        return 0.0
+    if abs(state.sounded_at_s - state.fix[0]) > LEVEL_WITHIN_S:
+        return 0.0
+    place = boat_place(state, state.sounded_at_s, ground_mps)
+    charted = None if place is None else chart.depth_m(place)
+    return 0.0 if charted is None else state.bottom_m - charted
+
+
+def look_ahead(lines: TripLines, rods: Sequence[RodView], now_s: float) -> AheadView | None:
+    """Return the bottom along the track and who meets it.
+
+    Parameters
+    ----------
+    lines : TripLines
+        The trip's lines.
+    rods : sequence of RodView
+        All rods.
+    now_s : float
+        The moment, seconds since 1970-01-01 UTC.
+
+    Returns
+    -------
+    AheadView or None
+        None where neither chart and place nor a sounding tell of the bottom.
+
+    Notes
+    -----
+    The boat holds its course and speed and every lure follows in its track; the current is taken
+    as it was noted. A chart is never surer than the last sounding: its difference from the chart at
+    the place it was made is added to all charted depths.
+    """
+    course = lines.state.fix[1].course_deg if lines.state.fix is not None else 0.0
+    ground = ground_speed_on_course(
+        through_water_mps=lines.speed_mps, course_deg=course, current=lines.state.current
+    )
+    track = _track(lines, now_s, ground)
+    if track is None:
+        return None
+    out = [rod for rod in rods if rod.line is not None]
+    trails = [_behind(rod, rod.line.trail_m) for rod in out if rod.line is not None]
+    start = -STEP_M * math.ceil(max(trails, default=0.0) / STEP_M) - STEP_M
+    profile = tuple(_profile(track, start))
+    calls = [call for rod in out for call in _calls(lines, rod, profile, ground)]
+    return AheadView(
+        source=track.source, age_s=max(track.age_s, 0.0), ground_mps=ground,
+        level_m=track.level_m, profile=profile,
+        calls=tuple(sorted(calls, key=lambda call: (call.in_s, call.rod_id))),
+    )
+
+
+def _behind(rod: RodView, trail_m: float) -> float:
+    return max(trail_m + rod.aft_m, 0.0)
+
+
+def _profile(track: _Track, start_m: float) -> Iterator[BottomPoint]:
+    steps = int((FARTHEST_M - start_m) / STEP_M)
+    for index in range(steps + 1):
+        ahead = start_m + index * STEP_M
+        bottom = track.at(ahead)
+        if bottom is not None:
+            yield BottomPoint(ahead_m=ahead, bottom_m=bottom)
+
+
+def _calls(
+    lines: TripLines, rod: RodView, profile: Sequence[BottomPoint], ground_mps: float
+) -> Iterator[BottomCall]:
+    line = rod.line
+    assert line is not None
+    parts: list[tuple[Literal["lure", "ball"], float, float]] = [
+        ("lure", line.depth_m, _behind(rod, line.trail_m))
+    ]
+    if line.ball_depth_m is not None and line.ball_trail_m is not None:
+        parts.append(("ball", line.ball_depth_m, _behind(rod, line.ball_trail_m)))
+    if rod.bottom_tap:
+        yield from _tap_call(lines, rod, line, parts[-1], profile)
+        return
+    met = []
+    for part, depth, behind in parts:
+        # The ball on a cable belongs to the rod clipped lowest.
+        if part == "ball" and line.number.above_ball_m > 0.0:
+            continue
+        call = _meeting(lines, rod, part, depth, behind, profile, ground_mps)
+        if call is not None:
+            met.append(call)
+    if met:
+        # The first to meet it says when; the one that needs most says how far.
+        soonest = min(met, key=lambda call: (call.in_s, -call.by_m))
+        by = max(call.by_m for call in met)
+        number = _number(lines, line, line.depth_m - by)
+        yield replace(
+            soonest, by_m=by, number=number, act="bring_in" if number is None else "raise"
+        )
+
+
+def _meeting(
+    lines: TripLines, rod: RodView, part: Literal["lure", "ball"], depth_m: float, behind_m: float,
+    profile: Sequence[BottomPoint], ground_mps: float,
+) -> BottomCall | None:
+    margin = lines.state.clearance_m
+    ahead = [p for p in profile if p.ahead_m >= -behind_m]
+    first = next((p for p in ahead if p.bottom_m < depth_m + margin), None)
+    if first is None:
+        return None
+    ledge = [p for p in ahead if first.ahead_m <= p.ahead_m <= first.ahead_m + LEDGE_M]
+    shallowest = min(p.bottom_m for p in ledge)
+    by = depth_m + margin - shallowest
+    distance = max(first.ahead_m + behind_m, 0.0)
+    # Nearest point already below the lure counts as now, not as a step ago.
+    seconds = 0.0 if distance < STEP_M else distance / max(ground_mps, 0.05)
+    return BottomCall(
+        rod_id=rod.id, part=part, act="raise", in_s=seconds,
+        in_m=0.0 if seconds == 0.0 else distance, by_m=by, bottom_m=shallowest, number=None,
+    )
+
+
+def _tap_call(
+    lines: TripLines, rod: RodView, line: RodLine,
+    part: tuple[Literal["lure", "ball"], float, float], profile: Sequence[BottomPoint],
+) -> Iterator[BottomCall]:
+    """A ball meant to tap sand: say when it has lost the bottom, or is dragged in it."""
+    name, depth, behind = part
+    under = min(profile, key=lambda p: abs(p.ahead_m + behind), default=None)
+    if under is None:
+        return
+    off = under.bottom_m - depth
+    if -OFF_BOTTOM_M <= off <= OFF_BOTTOM_M:
+        return
+    yield BottomCall(
+        rod_id=rod.id, part=name, act="let_down" if off > 0.0 else "raise", in_s=0.0, in_m=0.0,
+        by_m=abs(off), bottom_m=under.bottom_m,
+        number=_number(lines, line, line.depth_m + off),
+    )
+
+
+def _number(lines: TripLines, line: RodLine, depth_m: float) -> LineNumber | None:
+    """The number that puts the lure there, or none where the tackle cannot."""
+    if depth_m <= 0.3:
+        return None
+    try:
+        return lines.reach(rod_id=line.rod_id, depth_m=depth_m)
+    except CoreError:
+        return None

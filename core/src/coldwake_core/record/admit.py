@@ -1,0 +1,136 @@
+"""Whether an event can follow the state it meets."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from ..errors import InvalidInputError, UnknownItemError
+from ..gear.setup import RodSetup, build_rig, rig_kind, same_cable
+from ..lines.calibration import DepthReading
+from ..lines.rigs import Rig
+from .events import Event
+from .payloads import (
+    BottomTap,
+    DepthSeen,
+    Landed,
+    LineSet,
+    MarkSeen,
+    MoveAnswered,
+    ReadingSetAside,
+    RodOnly,
+    TipMoved,
+)
+from .state import RodState, TripState
+from .trip import Trip
+
+
+def check_against(trip: Trip, state: TripState, event: Event) -> None:
+    """Raise unless an event can follow the state it meets.
+
+    Parameters
+    ----------
+    trip : Trip
+        What the trip started with.
+    state : TripState
+        State before the event.
+    event : Event
+        The event, checked in itself.
+
+    Raises
+    ------
+    UnknownItemError
+        If it names something that is not aboard.
+    InvalidInputError
+        If it puts a lure below the bottom or more line out than the reel holds.
+    """
+    payload: Any = event.payload
+    changes = [payload]
+    if isinstance(payload, MoveAnswered):
+        change = payload.change
+        changes = [c for c in (change.line_set, change.speed_changed, change.rod_rigged) if c]
+    for item in changes:
+        _check_item(trip, state, item)
+
+
+def _check_item(trip: Trip, state: TripState, item: Any) -> None:
+    if isinstance(item, RodSetup):
+        _named("payload.", lambda: _rig_on_this_boat(trip, state, item).check())
+    elif isinstance(item, LineSet):
+        rod = _rod(state, item.rod_id)
+        if rod.setup is None:
+            raise InvalidInputError("payload.rod_id", item.rod_id, "a rod that has been rigged")
+        longest = build_rig(trip.outfit, rod.setup).longest_m
+        if item.setting_m > longest * (1 + 1e-9):
+            raise InvalidInputError(
+                "payload.setting_m", item.setting_m,
+                f"<= {longest:.1f} m, which is what the reel holds", high=longest,
+            )
+        if item.wanted_depth_m is not None and item.wanted_depth_m > state.bottom_m:
+            raise InvalidInputError(
+                "payload.wanted_depth_m", item.wanted_depth_m,
+                f"above the bottom, which is at {state.bottom_m:.1f} m", high=state.bottom_m,
+            )
+    elif isinstance(item, MarkSeen):
+        if item.depth_m > state.bottom_m:
+            raise InvalidInputError(
+                "payload.depth_m", item.depth_m,
+                f"above the bottom, which is at {state.bottom_m:.1f} m: sound it anew first",
+                high=state.bottom_m,
+            )
+    elif isinstance(item, TipMoved):
+        rod = _rod(state, item.rod_id)
+        if rod.setup is None or trip.outfit.place(rod.setup.place_id).kind != "holder":
+            raise InvalidInputError(
+                "payload.rod_id", item.rod_id, "a rigged rod in a holder, whose tip can move"
+            )
+    elif isinstance(item, RodOnly | Landed | BottomTap):
+        _rod(state, item.rod_id)
+    elif isinstance(item, DepthSeen):
+        _check_depth_seen(trip, state, item)
+    elif isinstance(item, ReadingSetAside) and all(
+        reading.id != item.event_id for reading in state.depth_readings
+    ):
+        raise UnknownItemError("payload.event_id", item.event_id, "a depth that was seen")
+
+
+def _rig_on_this_boat(trip: Trip, state: TripState, setup: RodSetup) -> Rig:
+    """The rig with the lines that ride the same cable, out or not: each has its own clip."""
+    others = [rod.setup for rod in state.rods.values() if rod.setup is not None]
+    build_rig(trip.outfit, setup)
+    return build_rig(trip.outfit, setup, same_cable(trip.outfit, setup, others))
+
+
+def _check_depth_seen(trip: Trip, state: TripState, item: DepthSeen) -> None:
+    rod = _rod(state, item.rod_id)
+    if rod.setup is None:
+        raise InvalidInputError("payload.rod_id", item.rod_id, "a rod that has been rigged")
+    rig = build_rig(trip.outfit, rod.setup, state.mates_of(rod.setup))
+    if item.of == "ball" and rig_kind(trip.outfit, rod.setup) in ("flat", "leadcore"):
+        raise InvalidInputError("payload.of", item.of, "lure: this line has no ball")
+    reading = DepthReading(
+        id="", rig=rig, setting_m=item.setting_m, speed_mps=item.speed_mps, depth_m=item.depth_m,
+        of=item.of,
+    )
+    _named("payload.", reading.check)
+    if item.setting_m > rig.longest_m:
+        raise InvalidInputError(
+            "payload.setting_m", item.setting_m,
+            f"<= {rig.longest_m:.1f} m, which is what the reel holds", high=rig.longest_m,
+        )
+
+
+def _rod(state: TripState, rod_id: str) -> RodState:
+    if rod_id not in state.rods:
+        raise UnknownItemError(
+            "payload.rod_id", rod_id, "one that is aboard: " + ", ".join(state.rods)
+        )
+    return state.rods[rod_id]
+
+
+def _named(prefix: str, act: Callable[[], object]) -> None:
+    try:
+        act()
+    except InvalidInputError as error:
+        error.field = prefix + error.field
+        raise

@@ -1,0 +1,334 @@
+"""The bottom along the track, the chart, and the events about boards, tips and cables."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from tackle import demo_outfit
+from trip_cases import at, event, session
+
+from coldwake_core.boat.current import Current, ground_speed_on_course
+from coldwake_core.chart.grid import DepthGrid, GeoPoint, moved, offset_m
+from coldwake_core.decode import decode, encode
+from coldwake_core.errors import InvalidInputError, UnknownItemError
+
+HERE = {"latitude_deg": 44.0, "longitude_deg": -115.0}
+CELL_M = 20.0
+
+
+def chart(depth_of: Any, rows: int = 60, columns: int = 9) -> dict[str, Any]:
+    """A chart north of a line 200 m south of HERE; depth by metres north of HERE."""
+    corner = moved(GeoPoint(**HERE), course_deg=180.0, distance_m=200.0)
+    corner = moved(corner, course_deg=270.0, distance_m=80.0)
+    return {
+        "south_west": encode(corner),
+        "cell_m": CELL_M,
+        "rows": [[depth_of(row * CELL_M - 200.0)] * columns for row in range(rows)],
+        "origin": "made up for a test",
+    }
+
+
+def ledge(north_m: float) -> float:
+    """Twenty metres deep, then a bank of 8 m from 120 m north of HERE on."""
+    return 20.0 if north_m < 120.0 else 8.0
+
+
+def northward(minute: float = 10.0) -> dict[str, Any]:
+    return event("position_fixed", minute, **HERE, course_deg=0.0)
+
+
+def one_rigger(*more: dict[str, Any], depth: float = 12.0, **changes: Any):
+    return session(
+        event("speed_changed", 1, speed_mps=1.0),
+        event("line_set", 2, rod_id="rod-3", setting_m=depth),
+        *more,
+        **changes,
+    )
+
+
+def test_chart_gives_back_its_cells_and_goes_straight_between_them():
+    grid = decode(DepthGrid, chart(lambda north: 0.5 * north + 200.0))
+    corner = grid.south_west
+    assert grid.depth_m(corner) == pytest.approx(100.0)
+    between = moved(corner, course_deg=0.0, distance_m=130.0)
+    assert grid.depth_m(between) == pytest.approx(165.0, abs=0.01)
+    assert grid.depth_m(moved(corner, course_deg=180.0, distance_m=5.0)) is None
+
+
+def test_offsets_agree_with_the_geodesic():
+    # geographiclib's WGS84 geodesic is the reference (pyproj.Geod).
+    pyproj = pytest.importorskip("pyproj")
+    start = GeoPoint(**HERE)
+    there = moved(start, course_deg=63.0, distance_m=5000.0)
+    _, _, distance = pyproj.Geod(ellps="WGS84").inv(
+        start.longitude_deg, start.latitude_deg, there.longitude_deg, there.latitude_deg
+    )
+    assert distance == pytest.approx(5000.0, rel=5e-3)
+    east, north = offset_m(start, there)
+    assert (east**2 + north**2) ** 0.5 == pytest.approx(5000.0, rel=1e-6)
+
+
+def test_ledge_is_called_in_time_for_the_ball():
+    trip = one_rigger(northward(), chart=chart(ledge))
+    view = trip.view(at(10)).ahead
+    assert view.source == "chart"
+    call = next(c for c in view.calls if c.rod_id == "rod-3")
+    assert call.act == "raise"
+    # The bank begins between 100 m (20 m deep) and 120 m (8 m); lure and ball near 12 m meet it
+    # with 4 ft to spare once it is above 13.2 m, 111 m north: the boat makes 1 m/s.
+    assert 105.0 < call.in_s < 135.0
+    assert call.in_s == pytest.approx(call.in_m, rel=1e-6)
+    assert call.bottom_m == pytest.approx(8.0)
+    assert call.number.setting_m < 12.0
+
+
+def test_raising_as_called_silences_the_call():
+    trip = one_rigger(northward(), chart=chart(ledge))
+    call = trip.view(at(10)).ahead.calls[0]
+    trip.add(event("line_set", 10.1, rod_id="rod-3", setting_m=call.number.setting_m - 0.05))
+    assert trip.view(at(10.2)).ahead.calls == ()
+
+
+def test_boat_is_reckoned_on_from_its_fix():
+    trip = one_rigger(northward(), chart=chart(ledge))
+    soon, later = (trip.view(at(m)).ahead.calls[0].in_s for m in (10, 11))
+    assert soon - later == pytest.approx(60.0, abs=10.0)
+
+
+def test_longer_trail_meets_the_ledge_later():
+    trip = one_rigger(northward(), chart=chart(ledge))
+    near = trip.view(at(10)).ahead.calls[0].in_s
+    trip.add(event("line_in", 10, rod_id="rod-3"))
+    trip.add(event("line_set", 10, rod_id="rod-2", setting_m=60.0))
+    far = [c for c in trip.view(at(10)).ahead.calls if c.rod_id == "rod-2"]
+    assert far
+    assert far[0].in_s > near
+
+
+def test_old_fix_is_not_reckoned_on_from():
+    trip = one_rigger(northward(), chart=chart(ledge))
+    assert trip.view(at(40)).ahead is None
+
+
+def test_sounding_moves_the_chart_to_todays_level():
+    # Charted 20 m, sounded 17: the reservoir is 3 m down, and the bank stands at 5 m.
+    trip = one_rigger(northward(), event("sounded", 10, bottom_m=17.0), chart=chart(ledge))
+    view = trip.view(at(10)).ahead
+    assert view.level_m == pytest.approx(-3.0, abs=0.01)
+    assert view.calls[0].bottom_m == pytest.approx(5.0, abs=0.01)
+
+
+def test_without_a_chart_the_sounding_is_taken_as_level():
+    trip = one_rigger(event("sounded", 9, bottom_m=12.5))
+    call = trip.view(at(10)).ahead.calls[0]
+    assert trip.view(at(10)).ahead.source == "sounding"
+    assert call.in_s == 0.0
+    line = trip.view(at(10)).rods[2].line
+    lowest = max(line.depth_m, line.ball_depth_m)
+    assert call.by_m == pytest.approx(lowest + 4 * 0.3048 - 12.5, abs=1e-6)
+
+
+def test_nothing_known_of_the_bottom_makes_no_call():
+    assert one_rigger().view(at(10)).ahead is None
+
+
+def test_less_clearance_wanted_is_fewer_calls():
+    trip = one_rigger(event("sounded", 9, bottom_m=12.5))
+    trip.add(event("clearance_chosen", 9, clearance_m=0.0))
+    assert trip.view(at(10)).ahead.calls == ()
+
+
+def test_bottom_tap_asks_for_the_cable_that_touches():
+    trip = one_rigger(
+        event("sounded", 9, bottom_m=15.0), event("bottom_tap", 9, rod_id="rod-3", on=True)
+    )
+    call = trip.view(at(10)).ahead.calls[0]
+    assert (call.act, call.part) == ("let_down", "ball")
+    trip.add(event("line_set", 10, rod_id="rod-3", setting_m=call.number.setting_m))
+    assert trip.view(at(10.1)).ahead.calls == ()
+    line = trip.view(at(10.1)).rods[2].line
+    assert line.ball_depth_m == pytest.approx(15.0, abs=0.05)
+
+
+def test_current_behind_brings_the_ledge_sooner():
+    still = ground_speed_on_course(through_water_mps=1.0, course_deg=0.0, current=None)
+    behind = Current(speed_mps=0.5, toward_deg=0.0)
+    assert still == 1.0
+    assert ground_speed_on_course(through_water_mps=1.0, course_deg=0.0, current=behind) == 1.5
+    trip = one_rigger(northward(), chart=chart(ledge))
+    slow = trip.view(at(10)).ahead.calls[0].in_s
+    trip.add(event("current_noted", 10, speed_mps=0.5, toward_deg=0.0))
+    assert trip.view(at(10)).ahead.calls[0].in_s == pytest.approx(slow / 1.5, rel=0.02)
+
+
+@pytest.mark.parametrize(
+    ("change", "field"),
+    [
+        ({"latitude_deg": 120.0}, "latitude_deg"),
+        ({"course_deg": 400.0}, "course_deg"),
+        ({"longitude_deg": "here"}, "longitude_deg"),
+    ],
+)
+def test_impossible_places_are_refused(change: dict[str, Any], field: str):
+    with pytest.raises(InvalidInputError) as caught:
+        one_rigger(event("position_fixed", 1, **{**HERE, "course_deg": 0.0, **change}))
+    assert field in caught.value.field
+
+
+def test_ragged_chart_is_refused():
+    document = chart(ledge)
+    document["rows"][3] = document["rows"][3][:-1]
+    with pytest.raises(InvalidInputError, match=r"rows\[3\]"):
+        decode(DepthGrid, document)
+
+
+# --- tips, cables and boards -------------------------------------------------------------------
+
+
+def boarded() -> dict[str, Any]:
+    outfit = demo_outfit()
+    for number, side in enumerate((8.0, 16.0, 24.0)):
+        outfit["places"].append(
+            {
+                "id": f"board-{number}",
+                "name": f"board {number}",
+                "kind": "board",
+                "side_m": side,
+                "tip_height_m": 0.3,
+            }
+        )
+    return outfit
+
+
+def stack(rod_id: str, above_m: float, minute: float = 3.0, **more: Any) -> dict[str, Any]:
+    return event(
+        "rod_rigged",
+        minute,
+        **{
+            "rod_id": rod_id,
+            "place_id": "rigger-port",
+            "line_id": "rigger-12",
+            "lure_id": "thin-copper",
+            "setback_m": 6.0,
+            "above_ball_m": above_m,
+            **more,
+        },
+    )
+
+
+def test_stacked_line_follows_the_ball():
+    trip = one_rigger(stack("rod-1", 4.0))
+    trip.add(event("line_set", 4, rod_id="rod-1", setting_m=12.0))
+    trip.add(event("line_set", 5, rod_id="rod-3", setting_m=15.0))
+    rods = trip.state.rods
+    assert rods["rod-1"].setting_m == 15.0
+    views = {rod.id: rod for rod in trip.view(at(6)).rods}
+    assert views["rod-1"].kind == "stacked"
+    assert views["rod-1"].line.depth_m < views["rod-3"].line.depth_m
+    assert views["rod-1"].line.number.above_ball_m == 4.0
+
+
+def test_number_for_a_stacked_line_also_says_where_to_clip_it():
+    trip = one_rigger(stack("rod-1", 4.0))
+    trip.add(event("line_set", 4, rod_id="rod-1", setting_m=12.0))
+    now = trip.where(rod_id="rod-1", setting_m=12.0)
+    line = trip.number_for(rod_id="rod-1", depth_m=now.depth_m - 2.0)
+    # Two metres shallower: about two metres of cable higher, the counter left where it is.
+    assert line.clip_above_ball_m == pytest.approx(6.0, abs=0.1)
+
+
+def test_two_lines_on_one_clip_are_refused():
+    with pytest.raises(InvalidInputError, match="above_ball_m"):
+        one_rigger(stack("rod-1", 0.0))
+
+
+def test_slider_without_a_place_on_the_cable_is_refused():
+    with pytest.raises(InvalidInputError, match="where on the cable"):
+        one_rigger(stack("rod-1", 0.0, slider_kg=0.113))
+
+
+def test_rod_tip_held_high_lifts_a_shallow_plug():
+    trip = session(
+        event("speed_changed", 1, speed_mps=0.8),
+        event("line_set", 2, rod_id="rod-1", setting_m=30.0),
+    )
+    depths = []
+    for minute, tip in enumerate(("low", "level", "high"), start=3):
+        trip.add(event("tip_moved", minute, rod_id="rod-1", tip=tip))
+        depths.append(trip.view(at(minute)).rods[0].line.depth_m)
+    assert depths[0] > depths[1] > depths[2]
+
+
+def test_tip_of_a_downrigger_rod_cannot_be_moved():
+    with pytest.raises(InvalidInputError, match="holder"):
+        one_rigger(event("tip_moved", 3, rod_id="rod-3", tip="high"))
+
+
+def test_fresh_line_goes_innermost_and_the_others_slide_out():
+    trip = session(outfit=boarded())
+    for number, rod in enumerate(("rod-1", "rod-5", "rod-6")):
+        trip.add(
+            event(
+                "rod_rigged",
+                1,
+                rod_id=rod,
+                place_id=f"board-{number}",
+                line_id="top-12",
+                lure_id="minnow-silver",
+            )
+        )
+        trip.add(event("line_set", 2, rod_id=rod, setting_m=40.0))
+    trip.add(event("line_in", 3, rod_id="rod-6"))
+    trip.add(event("board_reset", 4, rod_id="rod-6"))
+    places = {rod: trip.state.rods[rod].setup.place_id for rod in ("rod-1", "rod-5", "rod-6")}
+    assert places == {"rod-6": "board-0", "rod-1": "board-1", "rod-5": "board-2"}
+
+
+def test_orders_let_boards_out_first_and_cables_last():
+    trip = session(outfit=boarded())
+    trip.add(
+        event(
+            "rod_rigged",
+            1,
+            rod_id="rod-1",
+            place_id="board-2",
+            line_id="top-12",
+            lure_id="minnow-silver",
+        )
+    )
+    orders = trip.orders()
+    out = [step.rod_id for step in orders.out]
+    assert out[0] == "rod-1"
+    assert set(out[-2:]) == {"rod-3", "rod-4"}
+    assert [step.rod_id for step in orders.back] == out[::-1]
+
+
+def test_two_speeds_at_once_give_two_numbers():
+    trip = one_rigger()
+    slow, fast = trip.numbers_at(rod_id="rod-3", depth_m=10.0, speeds_mps=[0.6, 1.8])
+    assert fast.line.number.setting_m > slow.line.number.setting_m
+    assert slow.line.depth_m == pytest.approx(10.0, abs=1e-3)
+    with pytest.raises(InvalidInputError, match="speeds_mps"):
+        trip.numbers_at(rod_id="rod-3", depth_m=10.0, speeds_mps=[])
+
+
+def test_speed_that_cannot_reach_says_how_deep_it_can():
+    trip = session(event("speed_changed", 1, speed_mps=0.8))
+    (found,) = trip.numbers_at(rod_id="rod-1", depth_m=15.0, speeds_mps=[0.8])
+    assert found.line is None
+    assert 0.0 < found.limit_m < 15.0
+
+
+def test_sinking_plug_says_how_long_to_count():
+    outfit = demo_outfit()
+    outfit["lures"][0].update(mass_kg=0.016, lip="none")
+    trip = session(event("speed_changed", 1, speed_mps=0.5), outfit=outfit)
+    line = trip.number_for(rod_id="rod-1", depth_m=1.5)
+    assert line.countdown_s == pytest.approx(1.5 / 0.3, rel=0.35)
+    assert trip.number_for(rod_id="rod-3", depth_m=5.0).countdown_s is None
+
+
+def test_tap_on_a_rod_that_is_not_aboard_is_refused():
+    with pytest.raises(UnknownItemError, match="rod-99"):
+        one_rigger(event("bottom_tap", 1, rod_id="rod-99", on=True))
