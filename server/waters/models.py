@@ -17,6 +17,9 @@ class Water(models.Model):
     latitude_deg = models.FloatField()
     longitude_deg = models.FloatField()
     utc_offset_min = models.IntegerField()
+    chart = models.JSONField(
+        null=True, blank=True, help_text="coldwake_core.chart.grid.DepthGrid as JSON, SI units"
+    )
 
     class Meta:
         ordering = ("name", "pk")

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 import pytest
+from geographiclib.geodesic import Geodesic
 from tackle import demo_outfit
 from trip_cases import at, event, session
 
@@ -57,14 +58,14 @@ def test_chart_gives_back_its_cells_and_goes_straight_between_them():
 
 
 def test_offsets_agree_with_the_geodesic():
-    # geographiclib's WGS84 geodesic is the reference (pyproj.Geod).
-    pyproj = pytest.importorskip("pyproj")
+    # Karney's geodesic on WGS84 (geographiclib) is the reference.
     start = GeoPoint(**HERE)
     there = moved(start, course_deg=63.0, distance_m=5000.0)
-    _, _, distance = pyproj.Geod(ellps="WGS84").inv(
-        start.longitude_deg, start.latitude_deg, there.longitude_deg, there.latitude_deg
+    line = Geodesic.WGS84.Inverse(
+        start.latitude_deg, start.longitude_deg, there.latitude_deg, there.longitude_deg
     )
-    assert distance == pytest.approx(5000.0, rel=5e-3)
+    assert line["s12"] == pytest.approx(5000.0, rel=5e-3)
+    assert line["azi1"] == pytest.approx(63.0, abs=0.3)
     east, north = offset_m(start, there)
     assert (east**2 + north**2) ** 0.5 == pytest.approx(5000.0, rel=1e-6)
 

@@ -65,6 +65,7 @@ class StartTrip:
             "sun": encode(sun),
             "clock_shift_s": self.clock_shift_s,
             "readings": earlier_readings(outfit),
+            "chart": water.chart,
         }
 
     def execute(self) -> Trip:

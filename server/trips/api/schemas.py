@@ -10,8 +10,10 @@ from typing import Any
 from drf_spectacular.utils import PolymorphicProxySerializer, extend_schema_field
 from rest_framework import serializers
 
+from coldwake_core.fish.manoeuvre import ManoeuvreView
+from coldwake_core.fish.order import LineOrders
 from coldwake_core.fish.plan import PlanView, TightestTurns
-from coldwake_core.fish.view import FishView, RodLine
+from coldwake_core.fish.view import FishView, NumberAtSpeed, RodLine
 from coldwake_core.record.events import EVENT_TYPES
 from coldwake_core.record.trip import Trip as CoreTrip
 
@@ -28,6 +30,7 @@ _SIMPLE: dict[Any, type[serializers.Field]] = {
     str: serializers.CharField, float: serializers.FloatField, int: serializers.IntegerField,
     bool: serializers.BooleanField,
 }
+_GRID_ROW = tuple[float | None, ...]
 _MADE: dict[type, type[serializers.Serializer]] = {}
 
 
@@ -60,7 +63,7 @@ def _field(hint: Any, *, required: bool = True, nullable: bool = False) -> seria
     if origin is typing.Literal:
         return serializers.ChoiceField(choices=list(args), **options)
     if origin is tuple:
-        if typing.get_origin(args[0]) is tuple:
+        if typing.get_origin(args[0]) is tuple and args[0] != _GRID_ROW:
             return PathsField(**options)
         return serializers.ListField(child=_field(args[0]), **options)
     if dataclasses.is_dataclass(hint):
@@ -71,6 +74,9 @@ def _field(hint: Any, *, required: bool = True, nullable: bool = False) -> seria
 FishViewSerializer = serializer_of(FishView)
 RodLineSerializer = serializer_of(RodLine)
 PlanViewSerializer = serializer_of(PlanView)
+ManoeuvreViewSerializer = serializer_of(ManoeuvreView)
+NumberAtSpeedSerializer = serializer_of(NumberAtSpeed)
+LineOrdersSerializer = serializer_of(LineOrders)
 TightestTurnsSerializer = serializer_of(TightestTurns)
 TripDocumentSerializer = serializer_of(CoreTrip)
 

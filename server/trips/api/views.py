@@ -28,7 +28,10 @@ from .schemas import (
     AppendedSerializer,
     EventBatchSerializer,
     FishViewSerializer,
+    LineOrdersSerializer,
+    ManoeuvreViewSerializer,
     NewTripSerializer,
+    NumberAtSpeedSerializer,
     PlanViewSerializer,
     RodLineSerializer,
     TightestTurnsSerializer,
@@ -122,7 +125,10 @@ class FishView(APIView):
 
 def _number(request: Request, name: str) -> float | str:
     """Return a query parameter as a number; what is none is left for the core to refuse."""
-    text = request.query_params.get(name, "")
+    return _as_number(request.query_params.get(name, ""))
+
+
+def _as_number(text: str) -> float | str:
     try:
         return float(text)
     except ValueError:
@@ -179,6 +185,7 @@ class PlanView(APIView):
         parameters=[
             OpenApiParameter("course", str, OpenApiParameter.QUERY, required=True),
             _float_parameter("radius_m", required=False),
+            _float_parameter("leeway_deg", required=False),
         ],
         responses={200: PlanViewSerializer, **_ERRORS},
     )
@@ -186,8 +193,63 @@ class PlanView(APIView):
         """Solve the spread straight, or in a turn."""
         session = open_session(own_trip(request.user, trip_id))
         radius: Any = _number(request, "radius_m") if "radius_m" in request.query_params else None
+        leeway: Any = _number(request, "leeway_deg") if "leeway_deg" in request.query_params else 0
         course = request.query_params.get("course", "")
-        return Response(encode(session.plan(course=course, radius_m=radius)))
+        return Response(encode(session.plan(course=course, radius_m=radius, leeway_deg=leeway)))
+
+
+class ManoeuvreView(APIView):
+    """An S-turn or U-turn as it unfolds."""
+
+    @extend_schema(
+        operation_id="get_manoeuvre",
+        parameters=[
+            OpenApiParameter("kind", str, OpenApiParameter.QUERY, required=True),
+            OpenApiParameter("toward", str, OpenApiParameter.QUERY, required=True),
+            _float_parameter("radius_m"),
+        ],
+        responses={200: ManoeuvreViewSerializer, **_ERRORS},
+    )
+    def get(self, request: Request, trip_id: uuid.UUID) -> Response:
+        """Pull every line through it."""
+        session = open_session(own_trip(request.user, trip_id))
+        asked: Any = {name: request.query_params.get(name, "") for name in ("kind", "toward")}
+        radius: Any = _number(request, "radius_m")
+        return Response(encode(session.manoeuvre(**asked, radius_m=radius)))
+
+
+class NumbersView(APIView):
+    """The numbers that hold a lure at one depth at several speeds."""
+
+    @extend_schema(
+        operation_id="get_numbers",
+        parameters=[
+            OpenApiParameter("rod_id", str, OpenApiParameter.QUERY, required=True),
+            _float_parameter("depth_m"),
+            OpenApiParameter(
+                "speed_mps", float, OpenApiParameter.QUERY, required=True, many=True
+            ),
+        ],
+        responses={200: NumberAtSpeedSerializer(many=True), **_ERRORS},
+    )
+    def get(self, request: Request, trip_id: uuid.UUID) -> Response:
+        """Solve one line at each speed, without keeping it."""
+        session = open_session(own_trip(request.user, trip_id))
+        depth: Any = _number(request, "depth_m")
+        speeds: Any = [_as_number(text) for text in request.query_params.getlist("speed_mps")]
+        rod_id = request.query_params.get("rod_id", "")
+        return Response(encode(
+            session.numbers_at(rod_id=rod_id, depth_m=depth, speeds_mps=speeds)
+        ))
+
+
+class OrdersView(APIView):
+    """The order of letting out and taking in."""
+
+    @extend_schema(operation_id="get_orders", responses={200: LineOrdersSerializer, **_ERRORS})
+    def get(self, request: Request, trip_id: uuid.UUID) -> Response:
+        """Sort the rigged rods."""
+        return Response(encode(open_session(own_trip(request.user, trip_id)).orders()))
 
 
 class TightestView(APIView):

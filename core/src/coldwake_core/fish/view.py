@@ -418,5 +418,5 @@ class FishView:
     undo_event_id: str | None
     undo_event_type: str | None
     ended: bool
-    ahead: AheadView | None = None
-    clearance_m: float = 0.0
+    ahead: AheadView | None
+    clearance_m: float

@@ -1,4 +1,4 @@
-"""Load the made-up demo scenario: an account, two waters, an outfit and a trip in progress."""
+"""Load the made-up demo scenario: waters, outfits, past trips and one in progress."""
 
 from __future__ import annotations
 
@@ -14,6 +14,8 @@ from django.core.management.base import BaseCommand
 from django.db import transaction
 
 from accounts.api.views import DEMO_USERNAME
+from coldwake_core.chart.grid import DepthGrid
+from coldwake_core.decode import decode, encode
 from locker.models import Outfit
 from waters.models import Water
 
@@ -47,6 +49,8 @@ class Command(BaseCommand):
         for path in sorted((DEMO / "waters").glob("*.json")):
             data = _read("waters", path.stem)
             data.pop("kind")
+            if (DEMO / "charts" / path.name).exists():
+                data["chart"] = encode(decode(DepthGrid, _read("charts", path.stem)))
             waters[path.stem], _ = Water.objects.get_or_create(
                 owner=user, name=data.pop("name"), defaults=data
             )
@@ -58,12 +62,13 @@ class Command(BaseCommand):
             )
             outfit.core()
             outfits[path.stem] = outfit
-        for path in sorted((DEMO / "trips").glob("*.json")):
-            data = _read("trips", path.stem)
+        # In their order of time: a later trip begins with the readings of those before it.
+        documents = [_read("trips", path.stem) for path in (DEMO / "trips").glob("*.json")]
+        for data in sorted(documents, key=lambda document: str(document["local_date"])):
             trip = Trip.objects.filter(owner=user, name=data["name"]).first()
             if trip is None:
                 self._load_trip(user, data, waters[data["water"]], outfits[data["outfit"]])
-            else:
+            elif not trip.is_ended:
                 self._wake(trip)
         self.stdout.write(f"Demo ready for the account “{DEMO_USERNAME}”.")
 

@@ -6,6 +6,10 @@ export type RodView = Schemas['RodView']
 export type RodLine = Schemas['RodLine']
 export type LineNumber = Schemas['LineNumber']
 export type PlanView = Schemas['PlanView']
+export type ManoeuvreView = Schemas['ManoeuvreView']
+export type NumberAtSpeed = Schemas['NumberAtSpeed']
+export type LineOrders = Schemas['LineOrders']
+export type BottomCall = Schemas['BottomCall']
 export type TightestTurns = Schemas['TightestTurns']
 export type Course = PlanView['course']
 export type TripDocument = Schemas['Trip']
@@ -31,7 +35,21 @@ export const getLines = (id: string, speed_mps: number) =>
 export const getNumber = (id: string, query: { rod_id: string; depth_m: number; speed_mps?: number }) =>
   take(api.GET('/api/trips/{trip_id}/number/', { params: { path: { trip_id: id }, query } }))
 
-export const getPlan = (id: string, query: { course: Course; radius_m?: number }) =>
+export const getPlan = (id: string, query: { course: Course; radius_m?: number; leeway_deg?: number }) =>
   take(api.GET('/api/trips/{trip_id}/plan/', { params: { path: { trip_id: id }, query } }))
 
 export const getTightest = (id: string) => take(api.GET('/api/trips/{trip_id}/tightest/', at(id)))
+
+export interface ManoeuvreAsked {
+  kind: 's_turn' | 'u_turn'
+  toward: 'port' | 'starboard'
+  radius_m: number
+}
+
+export const getManoeuvre = (id: string, query: ManoeuvreAsked) =>
+  take(api.GET('/api/trips/{trip_id}/manoeuvre/', { params: { path: { trip_id: id }, query } }))
+
+export const getNumbers = (id: string, query: { rod_id: string; depth_m: number; speed_mps: number[] }) =>
+  take(api.GET('/api/trips/{trip_id}/numbers/', { params: { path: { trip_id: id }, query } }))
+
+export const getOrders = (id: string) => take(api.GET('/api/trips/{trip_id}/orders/', at(id)))

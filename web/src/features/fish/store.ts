@@ -16,9 +16,16 @@ import {
   type RodLine,
   type TripDocument,
   type TripEvent,
+  getManoeuvre,
+  getNumbers,
+  getOrders,
   getPlan,
   getTightest,
   type Course,
+  type LineOrders,
+  type ManoeuvreAsked,
+  type ManoeuvreView,
+  type NumberAtSpeed,
   type PlanView,
   type TightestTurns,
 } from './api'
@@ -208,9 +215,23 @@ export const useFishStore = defineStore('fish', () => {
       : getNumber(trip.value!.id, { rod_id: rodId, depth_m: depthM })
   }
 
-  function planFor(course: Course, radiusM: number): Promise<PlanView> {
-    const radius_m = course === 'straight' ? undefined : radiusM
-    return coreReady.value ? core!.call<PlanView>('plan', { course, radius_m }) : getPlan(trip.value!.id, { course, radius_m })
+  function planFor(course: Course, radiusM: number, leewayDeg: number): Promise<PlanView> {
+    const asked = course === 'straight' ? { course, leeway_deg: leewayDeg } : { course, radius_m: radiusM }
+    return coreReady.value ? core!.call<PlanView>('plan', asked) : getPlan(trip.value!.id, asked)
+  }
+
+  function manoeuvreFor(asked: ManoeuvreAsked): Promise<ManoeuvreView> {
+    return coreReady.value ? core!.call<ManoeuvreView>('manoeuvre', { ...asked }) : getManoeuvre(trip.value!.id, asked)
+  }
+
+  function lineOrders(): Promise<LineOrders> {
+    return coreReady.value ? core!.call<LineOrders>('orders', {}) : getOrders(trip.value!.id)
+  }
+
+  function numbersAt(rodId: string, depthM: number, speedsMps: number[]): Promise<NumberAtSpeed[]> {
+    return coreReady.value
+      ? core!.call<NumberAtSpeed[]>('numbers_at', { rod_id: rodId, depth_m: depthM, speeds_mps: speedsMps })
+      : getNumbers(trip.value!.id, { rod_id: rodId, depth_m: depthM, speed_mps: speedsMps })
   }
 
   function tightestTurns(): Promise<TightestTurns> {
@@ -270,6 +291,9 @@ export const useFishStore = defineStore('fish', () => {
     linesAt,
     numberFor,
     planFor,
+    manoeuvreFor,
+    lineOrders,
+    numbersAt,
     currentFromRuns,
     tightestTurns,
     setDepth,

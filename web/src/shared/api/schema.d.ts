@@ -199,6 +199,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trips/{trip_id}/manoeuvre/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Pull every line through it. */
+        get: operations["get_manoeuvre"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trips/{trip_id}/number/": {
         parameters: {
             query?: never;
@@ -208,6 +225,40 @@ export interface paths {
         };
         /** @description Solve one line for a depth, without keeping it. */
         get: operations["get_number"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trips/{trip_id}/numbers/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Solve one line at each speed, without keeping it. */
+        get: operations["get_numbers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trips/{trip_id}/orders/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Sort the rigged rods. */
+        get: operations["get_orders"];
         put?: never;
         post?: never;
         delete?: never;
@@ -254,6 +305,23 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description The bottom along the track. */
+        AheadView: {
+            /**
+             * @description * `chart` - chart
+             *     * `sounding` - sounding
+             * @enum {string}
+             */
+            source: "chart" | "sounding";
+            /** Format: double */
+            age_s: number;
+            /** Format: double */
+            ground_mps: number;
+            /** Format: double */
+            level_m: number;
+            profile: components["schemas"]["BottomPoint"][];
+            calls: components["schemas"]["BottomCall"][];
+        };
         /** @description Which events are new, and which were here already. */
         Appended: {
             added: string[];
@@ -272,10 +340,53 @@ export interface components {
             works: components["schemas"]["SpeedRange"];
             gives_action: boolean;
         };
+        /** @description A lure or ball that meets the bottom, or one meant to touch it that does not. */
+        BottomCall: {
+            rod_id: string;
+            /**
+             * @description * `lure` - lure
+             *     * `ball` - ball
+             * @enum {string}
+             */
+            part: "lure" | "ball";
+            /**
+             * @description * `raise` - raise
+             *     * `let_down` - let_down
+             *     * `bring_in` - bring_in
+             * @enum {string}
+             */
+            act: "raise" | "let_down" | "bring_in";
+            /** Format: double */
+            in_s: number;
+            /** Format: double */
+            in_m: number;
+            /** Format: double */
+            by_m: number;
+            /** Format: double */
+            bottom_m: number;
+            number: components["schemas"]["LineNumber"] | null;
+        };
+        /** @description The bottom on the track: distance ahead of the boat (negative behind) and depth, m. */
+        BottomPoint: {
+            /** Format: double */
+            ahead_m: number;
+            /** Format: double */
+            bottom_m: number;
+        };
+        /** @description A rod whose ball or lure is meant to touch the bottom, or is so no longer. */
+        BottomTap: {
+            rod_id: string;
+            on: boolean;
+        };
         /** @description Something to choose from. */
         ChoiceRow: {
             id: number;
             name: string;
+        };
+        /** @description How far off the bottom the user wants lures and balls to stay. */
+        ClearanceChosen: {
+            /** Format: double */
+            clearance_m: number;
         };
         /** @description Where the species is at ease: temperatures, and the depths that have them if known. */
         ComfortView: {
@@ -310,6 +421,14 @@ export interface components {
             /** Format: double */
             toward_deg: number;
         };
+        /** @description Depths on a square grid. */
+        DepthGrid: {
+            south_west: components["schemas"]["GeoPoint"];
+            /** Format: double */
+            cell_m: number;
+            rows: (number | null)[][];
+            origin?: string;
+        };
         /** @description A lure or ball seen at a depth: it touched bottom, or stood on the sonar. */
         DepthSeen: {
             rod_id: string;
@@ -325,6 +444,16 @@ export interface components {
              * @enum {string}
              */
             of?: "lure" | "ball";
+        };
+        /** @description A depth that a plug is said to reach. */
+        DivePoint: {
+            /** Format: double */
+            out_m: number;
+            /** Format: double */
+            depth_m: number;
+            material_id?: string;
+            /** Format: double */
+            speed_mps?: number;
         };
         /** @description Every error of the API; limit, low and high in SI, where there are such. */
         Error: {
@@ -361,6 +490,11 @@ export interface components {
              *     * `current_noted` - current_noted
              *     * `depth_seen` - depth_seen
              *     * `reading_set_aside` - reading_set_aside
+             *     * `tip_moved` - tip_moved
+             *     * `bottom_tap` - bottom_tap
+             *     * `board_reset` - board_reset
+             *     * `clearance_chosen` - clearance_chosen
+             *     * `position_fixed` - position_fixed
              *     * `school_chosen` - school_chosen
              *     * `move_taken` - move_taken
              *     * `move_refused` - move_refused
@@ -368,14 +502,14 @@ export interface components {
              *     * `trip_ended` - trip_ended
              * @enum {string}
              */
-            type: "rod_rigged" | "line_set" | "line_in" | "bait_checked" | "hit" | "hooked" | "landed" | "lost" | "speed_changed" | "temperature_read" | "mark_seen" | "sounded" | "offset_chosen" | "current_noted" | "depth_seen" | "reading_set_aside" | "school_chosen" | "move_taken" | "move_refused" | "undone" | "trip_ended";
+            type: "rod_rigged" | "line_set" | "line_in" | "bait_checked" | "hit" | "hooked" | "landed" | "lost" | "speed_changed" | "temperature_read" | "mark_seen" | "sounded" | "offset_chosen" | "current_noted" | "depth_seen" | "reading_set_aside" | "tip_moved" | "bottom_tap" | "board_reset" | "clearance_chosen" | "position_fixed" | "school_chosen" | "move_taken" | "move_refused" | "undone" | "trip_ended";
             payload: components["schemas"]["EventPayload"];
         };
         /** @description Events to append, all or none. */
         EventBatch: {
             events: components["schemas"]["Event"][];
         };
-        EventPayload: components["schemas"]["RodSetup"] | components["schemas"]["LineSet"] | components["schemas"]["RodOnly"] | components["schemas"]["Landed"] | components["schemas"]["SpeedChanged"] | components["schemas"]["TemperatureRead"] | components["schemas"]["MarkSeen"] | components["schemas"]["Sounded"] | components["schemas"]["OffsetChosen"] | components["schemas"]["CurrentNoted"] | components["schemas"]["DepthSeen"] | components["schemas"]["ReadingSetAside"] | components["schemas"]["SchoolChosen"] | components["schemas"]["MoveAnswered"] | components["schemas"]["Undone"];
+        EventPayload: components["schemas"]["RodSetup"] | components["schemas"]["LineSet"] | components["schemas"]["RodOnly"] | components["schemas"]["Landed"] | components["schemas"]["SpeedChanged"] | components["schemas"]["TemperatureRead"] | components["schemas"]["MarkSeen"] | components["schemas"]["Sounded"] | components["schemas"]["OffsetChosen"] | components["schemas"]["CurrentNoted"] | components["schemas"]["DepthSeen"] | components["schemas"]["ReadingSetAside"] | components["schemas"]["TipMoved"] | components["schemas"]["BottomTap"] | components["schemas"]["ClearanceChosen"] | components["schemas"]["PositionFixed"] | components["schemas"]["SchoolChosen"] | components["schemas"]["MoveAnswered"] | components["schemas"]["Undone"];
         /** @description Hits and the rod-minutes they were counted over. */
         Exposure: {
             hits: number;
@@ -410,6 +544,24 @@ export interface components {
             undo_event_id: string | null;
             undo_event_type: string | null;
             ended: boolean;
+            ahead: components["schemas"]["AheadView"] | null;
+            /** Format: double */
+            clearance_m: number;
+        };
+        /** @description A moment of the turn. */
+        Frame: {
+            /** Format: double */
+            at_s: number;
+            /** Format: double */
+            turned_deg: number;
+            rods: components["schemas"]["RodFromAbove"][];
+        };
+        /** @description A place on earth. */
+        GeoPoint: {
+            /** Format: double */
+            latitude_deg: number;
+            /** Format: double */
+            longitude_deg: number;
         };
         /** @description A move that was taken, and what can be said of it by now. */
         JudgedMove: {
@@ -444,6 +596,14 @@ export interface components {
             rest_m?: number;
             /** Format: double */
             backing_m?: number;
+            /** Format: double */
+            above_ball_m?: number;
+            by_itself?: boolean;
+        };
+        /** @description The order of letting out and of taking in. */
+        LineOrders: {
+            out: components["schemas"]["OrderStep"][];
+            back: components["schemas"]["OrderStep"][];
         };
         /** @description A line let out to a number. ``wanted_depth_m`` is the depth it was set for, if any. */
         LineSet: {
@@ -508,6 +668,13 @@ export interface components {
              */
             lip?: "none" | "small" | "medium" | "deep";
             takes_bait?: boolean;
+            points?: components["schemas"]["DivePoint"][];
+        };
+        /** @description A whole turn. */
+        ManoeuvreView: {
+            frames: components["schemas"]["Frame"][];
+            tangles: components["schemas"]["TurnTangle"][];
+            grounded: string[];
         };
         /** @description A fish, or a school, on the sonar. */
         MarkSeen: {
@@ -605,10 +772,23 @@ export interface components {
              */
             species: "trout" | "kokanee" | "striper";
         };
+        /** @description The number for a depth at one of several speeds. */
+        NumberAtSpeed: {
+            /** Format: double */
+            speed_mps: number;
+            line: components["schemas"]["RodLine"] | null;
+            /** Format: double */
+            limit_m: number | null;
+        };
         /** @description How far above marks the user wants lures. */
         OffsetChosen: {
             /** Format: double */
             above_mark_m: number;
+        };
+        /** @description One line, and why it has its turn. */
+        OrderStep: {
+            rod_id: string;
+            why: string;
         };
         /** @description Everything aboard that a trip can refer to. */
         Outfit: {
@@ -656,9 +836,10 @@ export interface components {
             /**
              * @description * `holder` - holder
              *     * `downrigger` - downrigger
+             *     * `board` - board
              * @enum {string}
              */
-            kind: "holder" | "downrigger";
+            kind: "holder" | "downrigger" | "board";
             /** Format: double */
             side_m: number;
             /** Format: double */
@@ -691,6 +872,17 @@ export interface components {
             radius_m: number | null;
             rods: components["schemas"]["RodFromAbove"][];
             tangles: components["schemas"]["Tangle"][];
+            /** Format: double */
+            leeway_deg?: number;
+        };
+        /** @description Where the boat is and the course it makes over ground. */
+        PositionFixed: {
+            /** Format: double */
+            latitude_deg: number;
+            /** Format: double */
+            longitude_deg: number;
+            /** Format: double */
+            course_deg: number;
         };
         /** @description How probable it is that one rate is higher than another. */
         RateComparison: {
@@ -806,6 +998,12 @@ export interface components {
             paths: number[][][];
             /** Format: double */
             ball_depth_m?: number | null;
+            /** Format: double */
+            ball_trail_m?: number | null;
+            /** Format: double */
+            clip_above_ball_m?: number | null;
+            /** Format: double */
+            countdown_s?: number | null;
         };
         /** @description Something about one rod that needs no more to be said. */
         RodOnly: {
@@ -822,6 +1020,23 @@ export interface components {
             leader_m?: number;
             /** Format: double */
             setback_m?: number;
+            /** Format: double */
+            weight_kg?: number;
+            /** Format: double */
+            weight_ahead_m?: number;
+            /** Format: double */
+            drop_m?: number;
+            /** Format: double */
+            above_ball_m?: number;
+            /** Format: double */
+            slider_kg?: number;
+            /**
+             * @description * `low` - low
+             *     * `level` - level
+             *     * `high` - high
+             * @enum {string}
+             */
+            tip?: "low" | "level" | "high";
         };
         /** @description The funnel of one rod. */
         RodTally: {
@@ -849,11 +1064,15 @@ export interface components {
             shape: "circle" | "triangle" | "square" | "diamond" | "pentagon" | "hexagon" | "star" | "cross";
             /**
              * @description * `flat` - flat
+             *     * `weighted` - weighted
+             *     * `dropper` - dropper
              *     * `leadcore` - leadcore
              *     * `downrigger` - downrigger
+             *     * `stacked` - stacked
+             *     * `slider` - slider
              * @enum {string|null}
              */
-            kind: "flat" | "leadcore" | "downrigger" | null;
+            kind: "flat" | "weighted" | "dropper" | "leadcore" | "downrigger" | "stacked" | "slider" | null;
             place_name: string;
             /** Format: double */
             side_m: number;
@@ -887,6 +1106,10 @@ export interface components {
             /** Format: double */
             wanted_depth_m: number | null;
             readings?: components["schemas"]["ReadingView"][];
+            /** Format: double */
+            aft_m?: number;
+            on_board?: boolean;
+            bottom_tap?: boolean;
         };
         /** @description Which school the user follows where practitioners differ. */
         SchoolChosen: {
@@ -969,6 +1192,17 @@ export interface components {
             /** Format: double */
             starboard_m: number | null;
         };
+        /** @description A rod tip raised, put back in its holder, or lowered to the water. */
+        TipMoved: {
+            rod_id: string;
+            /**
+             * @description * `low` - low
+             *     * `level` - level
+             *     * `high` - high
+             * @enum {string}
+             */
+            tip: "low" | "level" | "high";
+        };
         /** @description A trip, apart from its events. */
         Trip: {
             id: string;
@@ -991,6 +1225,7 @@ export interface components {
             /** Format: double */
             clock_shift_s?: number;
             readings?: components["schemas"]["PastReading"][];
+            chart?: components["schemas"]["DepthGrid"] | null;
         };
         /** @description A whole trip: what it started with and all its events. */
         TripExport: {
@@ -1013,6 +1248,12 @@ export interface components {
             /** Format: double */
             started_at_s: number;
             is_ended: boolean;
+        };
+        /** @description A tangle with the moment it is nearest, seconds since the turn began. */
+        TurnTangle: {
+            /** Format: double */
+            at_s: number;
+            tangle: components["schemas"]["Tangle"];
         };
         /** @description Another event taken back. An undoing can itself be undone. */
         Undone: {
@@ -1479,6 +1720,47 @@ export interface operations {
             };
         };
     };
+    get_manoeuvre: {
+        parameters: {
+            query: {
+                kind: string;
+                radius_m: number;
+                toward: string;
+            };
+            header?: never;
+            path: {
+                trip_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ManoeuvreView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     get_number: {
         parameters: {
             query: {
@@ -1520,10 +1802,89 @@ export interface operations {
             };
         };
     };
+    get_numbers: {
+        parameters: {
+            query: {
+                depth_m: number;
+                rod_id: string;
+                speed_mps: number[];
+            };
+            header?: never;
+            path: {
+                trip_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NumberAtSpeed"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    get_orders: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trip_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineOrders"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     get_plan: {
         parameters: {
             query: {
                 course: string;
+                leeway_deg?: number;
                 radius_m?: number;
             };
             header?: never;

@@ -18,6 +18,8 @@ import type { DialogName } from '../composables/useFishActs'
 import { useFishStore } from '../store'
 import CalibrationDialog from './CalibrationDialog.vue'
 import CurrentDialog from './CurrentDialog.vue'
+import PlaceDialog from './PlaceDialog.vue'
+import RodSheet from './RodSheet.vue'
 import NumberDialog from './NumberDialog.vue'
 
 const props = defineProps<{ view: FishView; rod: RodView | undefined }>()
@@ -38,6 +40,9 @@ const bottomOpen = opened('bottom')
 const offsetOpen = opened('offset')
 const calibrateOpen = opened('calibrate')
 const currentOpen = opened('current')
+const placeOpen = opened('place')
+const clearanceOpen = opened('clearance')
+const sheetOpen = opened('sheet')
 const landedOpen = opened('landed')
 
 const fishCount = ref(1)
@@ -136,6 +141,35 @@ async function mark(value: number): Promise<string | null> {
     :view="view"
     :from-runs="store.currentFromRuns"
     :note="(speed_mps: number, toward_deg: number) => store.attempt(() => store.record('current_noted', { speed_mps, toward_deg }))"
+  />
+  <PlaceDialog
+    v-model="placeOpen"
+    :last="null"
+    :note="
+      (latitude_deg: number, longitude_deg: number, course_deg: number) =>
+        store.attempt(() => store.record('position_fixed', { latitude_deg, longitude_deg, course_deg }))
+    "
+  />
+  <NumberDialog
+    v-model="clearanceOpen"
+    title="Keep off the bottom by"
+    :unit="length"
+    :digits="digits"
+    :step="lengthStep"
+    :initial="lengthFromM(view.clearance_m, display.units)"
+    :submit="(value: number) => store.attempt(() => store.record('clearance_chosen', { clearance_m: lengthToM(value, display.units) }))"
+  />
+  <RodSheet
+    v-if="rod?.setup"
+    v-model="sheetOpen"
+    :view="view"
+    :rod="rod"
+    :numbers-at="store.numbersAt"
+    @tip="store.record('tip_moved', { rod_id: rod.id, tip: $event })"
+    @tap="store.record('bottom_tap', { rod_id: rod.id, on: $event })"
+    @boards="store.record('board_reset', { rod_id: rod.id })"
+    @clearance="dialog = 'clearance'"
+    @failed="store.report"
   />
   <v-dialog v-if="rod" v-model="landedOpen">
     <v-card :title="`${rod.name}: landed`" data-test="landed-dialog">

@@ -6,7 +6,7 @@ import type { RodView } from '../api'
 import { formatDepth, formatElapsed, formatNumber } from '../logic/format'
 import RodShape from './RodShape.vue'
 
-export type RodAct = 'hit' | 'hooked' | 'landed' | 'lost' | 'reset' | 'depth' | 'bait' | 'calibrate' | 'in'
+export type RodAct = 'hit' | 'hooked' | 'landed' | 'lost' | 'reset' | 'depth' | 'bait' | 'calibrate' | 'sheet' | 'in'
 
 const props = defineProps<{ rod: RodView; index: number; nowS: number; selected: boolean; ended: boolean }>()
 const emit = defineEmits<{ act: [act: RodAct]; select: [] }>()
@@ -41,6 +41,12 @@ const tally = computed(() => {
         </template>
         <v-list density="comfortable">
           <v-list-item :disabled="!rod.setup" title="Type a depth" :data-test="`type-depth-${rod.id}`" @click="emit('act', 'depth')" />
+          <v-list-item
+            :disabled="!rod.setup"
+            title="Two speeds, tip, bottom"
+            :data-test="`sheet-${rod.id}`"
+            @click="emit('act', 'sheet')"
+          />
           <v-list-item
             :disabled="!rod.line"
             title="A depth was seen"

@@ -4,7 +4,7 @@ import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { latestOnly } from '@/shared/core/latest'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatLength, formatSpeed } from '@/shared/units/units'
-import type { Course, FishView, PlanView, TightestTurns } from '../api'
+import type { FishView, LineOrders, ManoeuvreAsked, ManoeuvreView, PlanView, TightestTurns } from '../api'
 import { useElementSize } from '../composables/useElementSize'
 import { SHAPE_POINTS, rodColour } from '../logic/shapes'
 
@@ -12,7 +12,9 @@ const props = defineProps<{
   view: FishView
   rodIndex: (id: string) => number
   boatLengthM: number
-  planFor: (course: Course, radiusM: number) => Promise<PlanView>
+  planFor: (course: PlanView['course'], radiusM: number, leewayDeg: number) => Promise<PlanView>
+  manoeuvreFor: (asked: ManoeuvreAsked) => Promise<ManoeuvreView>
+  lineOrders: () => Promise<LineOrders>
   tightestTurns: () => Promise<TightestTurns>
 }>()
 const emit = defineEmits<{ failed: [error: unknown] }>()
@@ -20,21 +22,52 @@ const emit = defineEmits<{ failed: [error: unknown] }>()
 const display = useDisplayStore()
 const frame = useTemplateRef<HTMLElement>('frame')
 const { width, height } = useElementSize(frame)
+type Course = PlanView['course'] | ManoeuvreAsked['kind']
+
 const course = ref<Course>('straight')
 const radius = ref(60)
+const leeway = ref(0)
+/** How far through an S- or U-turn, frame by frame, and to which side it begins. */
+const moment = ref(0)
+const toward = ref<'port' | 'starboard'>('port')
 const plan = shallowRef<PlanView | null>(null)
+const turn = shallowRef<ManoeuvreView | null>(null)
 const tightest = shallowRef<TightestTurns | null>(null)
+const orders = shallowRef<LineOrders | null>(null)
 const COURSES: { value: Course; title: string }[] = [
   { value: 'port', title: 'Turn left' },
   { value: 'straight', title: 'Straight' },
   { value: 'starboard', title: 'Turn right' },
+  { value: 's_turn', title: 'S-turn' },
+  { value: 'u_turn', title: 'U-turn' },
 ]
+const unfolding = computed(() => course.value === 's_turn' || course.value === 'u_turn')
 
+interface Asked {
+  course: Course
+  radius: number
+  leeway: number
+  toward: 'port' | 'starboard'
+}
 const ask = latestOnly(
-  (asked: { course: Course; radius: number }) => props.planFor(asked.course, asked.radius),
-  (answer) => (plan.value = answer),
+  async (asked: Asked) =>
+    asked.course === 's_turn' || asked.course === 'u_turn'
+      ? { turn: await props.manoeuvreFor({ kind: asked.course, toward: asked.toward, radius_m: asked.radius }), plan: null }
+      : { turn: null, plan: await props.planFor(asked.course, asked.radius, asked.leeway) },
+  (answer) => {
+    plan.value = answer.plan
+    turn.value = answer.turn
+    if (answer.turn) moment.value = worstFrame(answer.turn)
+  },
   (error) => emit('failed', error),
 )
+
+/** The moment to look at first: the nearest tangle, or the middle of the turn. */
+function worstFrame(view: ManoeuvreView): number {
+  const at = view.tangles[0]?.at_s
+  const found = at === undefined ? -1 : view.frames.findIndex((frame) => frame.at_s >= at - 1e-6)
+  return found >= 0 ? found : Math.floor(view.frames.length / 2)
+}
 const askTightest = latestOnly(
   () => props.tightestTurns(),
   (answer) => (tightest.value = answer),
@@ -44,16 +77,36 @@ const askTightest = latestOnly(
 const spread = computed(() =>
   JSON.stringify([props.view.speed_mps, props.view.bottom_m, props.view.rods.map((rod) => [rod.setup, rod.line?.number.setting_m])]),
 )
-watch([spread, course, radius], () => ask({ course: course.value, radius: radius.value }), { immediate: true })
+watch(
+  [spread, course, radius, leeway, toward],
+  () => ask({ course: course.value, radius: radius.value, leeway: leeway.value, toward: toward.value }),
+  { immediate: true },
+)
 watch(spread, () => askTightest(undefined), { immediate: true })
 
+async function toggleOrders(): Promise<void> {
+  if (orders.value) {
+    orders.value = null
+    return
+  }
+  try {
+    orders.value = await props.lineOrders()
+  } catch (error) {
+    emit('failed', error)
+  }
+}
+
+const frameNow = computed(() => turn.value?.frames[Math.min(moment.value, turn.value.frames.length - 1)])
+const seen = computed(() => plan.value ?? frameNow.value)
+const tangles = computed(() => plan.value?.tangles ?? (turn.value?.tangles ?? []).map((item) => item.tangle))
+
 const rods = computed(() =>
-  (plan.value?.rods ?? []).flatMap((rod) => {
+  (seen.value?.rods ?? []).flatMap((rod) => {
     const known = props.view.rods.find((candidate) => candidate.id === rod.rod_id)
     return known ? [{ ...rod, shape: known.shape, name: known.name }] : []
   }),
 )
-const lit = computed(() => new Set((plan.value?.tangles ?? []).flatMap((tangle) => tangle.rod_ids)))
+const lit = computed(() => new Set(tangles.value.flatMap((tangle) => tangle.rod_ids)))
 const nameOf = (id: string): string => props.view.rods.find((rod) => rod.id === id)?.name ?? id
 
 // True to scale, both ways alike; the boat heads to the right as in the side view.
@@ -74,9 +127,12 @@ const x = (behindM: number): number => sternX.value - behindM * scale.value
 const y = (sideM: number): number => 22 + (sideM - extent.value.port) * scale.value
 
 const warnings = computed(() => {
-  const list = (plan.value?.tangles ?? []).map(
-    (tangle) => `${tangle.rod_ids.map(nameOf).join(' and ')} come within ${formatLength(tangle.distance_m, display.units)}`,
-  )
+  const list = tangles.value.map((tangle, index) => {
+    const when = turn.value ? `, ${Math.round(turn.value.tangles[index]!.at_s)} s into the turn` : ''
+    return `${tangle.rod_ids.map(nameOf).join(' and ')} come within ${formatLength(tangle.distance_m, display.units)}${when}`
+  })
+  for (const id of turn.value?.grounded ?? []) list.push(`${nameOf(id)} touches bottom on the way`)
+  if (turn.value) return list
   for (const rod of rods.value) {
     if (rod.place === null) list.push(`${rod.name}: the turn is too tight for a line so long, it goes slack`)
     else if (rod.clearance_m < 0) list.push(`${rod.name} goes into the bottom`)
@@ -91,7 +147,7 @@ const limits = computed(() => {
 </script>
 
 <template>
-  <div class="above" data-test="top-view" :data-course="plan?.course">
+  <div class="above" data-test="top-view" :data-course="plan?.course ?? (turn ? course : undefined)">
     <div class="controls">
       <v-btn
         v-for="item in COURSES"
@@ -103,6 +159,34 @@ const limits = computed(() => {
       >
         {{ item.title }}
       </v-btn>
+      <v-btn v-if="unfolding" class="course" data-test="toward" @click="toward = toward === 'port' ? 'starboard' : 'port'">
+        {{ toward === 'port' ? 'left first' : 'right first' }}
+      </v-btn>
+      <label v-if="course === 'straight'" class="radius">
+        <input
+          v-model.number="leeway"
+          type="range"
+          min="-40"
+          max="40"
+          step="2"
+          aria-label="Side wind: how far the lines stream"
+          data-test="leeway"
+        />
+        <span class="label">{{
+          leeway === 0 ? 'lines straight astern' : `lines stream ${Math.abs(leeway)}° to ${leeway < 0 ? 'port' : 'starboard'}`
+        }}</span>
+      </label>
+      <label v-if="turn" class="radius">
+        <input
+          v-model.number="moment"
+          type="range"
+          min="0"
+          :max="turn.frames.length - 1"
+          aria-label="Moment of the turn"
+          data-test="moment"
+        />
+        <span class="label">{{ Math.round(frameNow?.at_s ?? 0) }} s into it</span>
+      </label>
       <label v-if="course !== 'straight'" class="radius">
         <input v-model.number="radius" type="range" min="8" max="150" step="2" aria-label="Radius of the turn" data-test="radius" />
         <span class="label">radius {{ formatLength(radius, display.units) }}</span>
@@ -138,7 +222,11 @@ const limits = computed(() => {
       <p v-if="!warnings.length && rods.length" class="label">
         {{ course === 'straight' ? 'No lines near each other.' : 'No tangle in this turn.' }}
       </p>
-      <p class="label" data-test="tightest">{{ limits }} Steady turns, lines taken as straight from above.</p>
+      <p class="label" data-test="tightest">{{ limits }} Lines taken as straight from above.</p>
+      <button class="order" :aria-expanded="orders !== null" data-test="orders" @click="toggleOrders">Order of letting out</button>
+      <p v-if="orders" class="label" data-test="order-out">
+        out: {{ orders.out.map((step) => nameOf(step.rod_id)).join(', ') }} ({{ orders.out[0]?.why }}); in: the other way round
+      </p>
     </div>
   </div>
 </template>
@@ -153,6 +241,7 @@ const limits = computed(() => {
 }
 .controls {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 6px;
   padding: 4px 6px 0;
@@ -210,6 +299,11 @@ text {
 .words {
   /* Room for the switch between the two views. */
   padding: 2px 140px 6px 10px;
+}
+.order {
+  min-height: 44px;
+  font-weight: 640;
+  text-decoration: underline;
 }
 .warning {
   color: var(--now);

@@ -9,6 +9,7 @@ import { useLureDrag } from '../composables/useLureDrag'
 import { formatDepth, formatNumber } from '../logic/format'
 import { columnScale, spreadLabels, tickStep } from '../logic/scale'
 import { SHAPE_POINTS, rodColour } from '../logic/shapes'
+import BedProfile from './BedProfile.vue'
 import MarkLane from './MarkLane.vue'
 import TemperatureEdge from './TemperatureEdge.vue'
 
@@ -49,19 +50,24 @@ const drawn = computed<Drawn[]>(() =>
   }),
 )
 
+// The deepest of what is drawn: sounded under the boat, or charted under the lines.
+const bedM = computed(() => {
+  const charted = props.view.ahead?.source === 'chart' ? props.view.ahead.profile : []
+  return Math.max(props.view.bottom_m, ...charted.filter((p) => p.ahead_m <= 0).map((p) => p.bottom_m))
+})
 const boatPx = computed(() => Math.max(props.boatLengthM * scale.value.along, narrow.value ? 26 : 36))
 const scale = computed(() =>
   columnScale({
     widthPx: width.value - LEFT.value - RIGHT.value - (narrow.value ? 34 : 60),
     heightPx: height.value - TOP - 26,
     longestTrailM: Math.max(...props.view.rods.map((rod) => rod.line?.trail_m ?? 0), 20) * 1.04,
-    bottomM: props.view.bottom_m,
+    bottomM: bedM.value,
   }),
 )
 const sternX = computed(() => width.value - RIGHT.value - boatPx.value - 6)
 const x = (behindM: number): number => sternX.value - behindM * scale.value.along
 const y = (depthM: number): number => TOP + depthM * scale.value.down
-const bottomY = computed(() => y(props.view.bottom_m))
+const bottomY = computed(() => y(bedM.value))
 
 const path = (points: number[][]): string =>
   points.map(([behind, depth], i) => `${i ? 'L' : 'M'}${x(behind!).toFixed(1)} ${y(depth!).toFixed(1)}`).join('')
@@ -76,7 +82,7 @@ const labelY = computed(() =>
 )
 
 const depthTicks = computed(() => {
-  const span = lengthFromM(props.view.bottom_m, display.units)
+  const span = lengthFromM(bedM.value, display.units)
   const step = tickStep(span, Math.max(2, (bottomY.value - TOP) / 46))
   return Array.from({ length: Math.floor(span / step) }, (_, i) => lengthToM((i + 1) * step, display.units))
 })
@@ -170,14 +176,7 @@ const flag = (item: Drawn): string => {
           {{ formatLength(tick, display.units, false) }}
         </text>
       </g>
-      <rect x="0" :y="bottomY" :width="width" :height="Math.max(height - bottomY, 0)" fill="url(#bed-grain)" />
-      <g :transform="`translate(${LEFT + 8} ${bottomY + 17})`">
-        <rect x="-4" y="-12" :width="narrow ? 84 : 150" height="16" fill="var(--frost)" opacity="0.85" />
-        <text class="small strong">
-          bottom {{ formatLength(view.bottom_m, display.units) }}
-          <tspan v-if="scale.stretch > 1.05 && !narrow">· depth drawn ×{{ scale.stretch }}</tspan>
-        </text>
-      </g>
+      <BedProfile :view="view" :x="x" :y="y" :width="width" :height="height" :left="LEFT" :stretch="scale.stretch" :narrow="narrow" />
       <TemperatureEdge :view="view" :y="y" />
 
       <line x1="0" :x2="width" :y1="TOP" :y2="TOP" class="surface" />
@@ -193,12 +192,12 @@ const flag = (item: Drawn): string => {
           :key="i"
           :d="path(points)"
           class="line"
-          :class="{ cable: item.rod.kind === 'downrigger' && i === 0, chosen: selected === item.rod.id }"
+          :class="{ cable: ['downrigger', 'stacked', 'slider'].includes(item.rod.kind ?? '') && i === 0, chosen: selected === item.rod.id }"
           :stroke="rodColour(rodIndex(item.rod.id))"
         />
         <circle
-          v-if="item.line.ball_depth_m != null && item.line.paths[0]?.length"
-          :cx="x(item.line.paths[0].at(-1)![0]!)"
+          v-if="item.line.ball_depth_m != null"
+          :cx="x(item.line.ball_trail_m ?? 0)"
           :cy="y(item.line.ball_depth_m)"
           r="4.5"
           class="ball"

@@ -4,7 +4,20 @@ import type { FishView, Move, RodView } from '../api'
 import type { RodAct } from '../components/RodTile.vue'
 import type { useFishStore } from '../store'
 
-export type DialogName = 'depth' | 'mark' | 'temperature' | 'bottom' | 'landed' | 'offset' | 'current' | 'calibrate' | 'help' | null
+export type DialogName =
+  | 'depth'
+  | 'mark'
+  | 'temperature'
+  | 'bottom'
+  | 'landed'
+  | 'offset'
+  | 'current'
+  | 'calibrate'
+  | 'place'
+  | 'clearance'
+  | 'sheet'
+  | 'help'
+  | null
 
 export interface FishActs {
   dialog: Ref<DialogName>
@@ -26,7 +39,7 @@ export function useFishActs({ store, selected }: FishActsOptions): FishActs {
   function rod(act: RodAct, item: RodView): void {
     selected.value = item.id
     const rod_id = item.id
-    if (act === 'depth' || act === 'landed' || act === 'calibrate') dialog.value = act
+    if (act === 'depth' || act === 'landed' || act === 'calibrate' || act === 'sheet') dialog.value = act
     else if (act === 'hit' || act === 'hooked' || act === 'lost') void store.record(act, { rod_id })
     else if (act === 'bait') void store.record('bait_checked', { rod_id })
     else if (act === 'in') void store.record('line_in', { rod_id })

@@ -4,7 +4,10 @@ import type { LineNumber, RodLine } from '../api'
 
 /** The number to put on reel or counter, as it is counted on the water. */
 export function formatNumber(number: LineNumber, units: UnitChoice): string {
-  if (number.kind === 'counter') return `${formatLength(number.setting_m, units)} cable`
+  if (number.kind === 'counter') {
+    const cable = `${formatLength(number.setting_m, units)} cable`
+    return number.above_ball_m! > 0 ? `${cable}, clip ${formatLength(number.above_ball_m!, units, false)} up` : cable
+  }
   if (number.kind === 'line_out') return `${formatLength(number.setting_m, units)} out`
   const colours = number.colours === 1 ? '1 colour' : `${number.colours} colours`
   if (number.backing_m! > 0.15) return `${colours} + ${formatLength(number.backing_m!, units)} backing`

@@ -6,6 +6,7 @@ import { LinkDownError } from '@/shared/api/client'
 import { useDisplayStore } from '@/shared/units/store'
 import { speedFromMps, speedToMps } from '@/shared/units/units'
 import { listTrips, type FishView } from '../api'
+import AheadCalls from '../components/AheadCalls.vue'
 import DayRibbon from '../components/DayRibbon.vue'
 import EntryDialogs from '../components/EntryDialogs.vue'
 import HeadBar from '../components/HeadBar.vue'
@@ -101,7 +102,14 @@ function onKey(event: KeyboardEvent): void {
   else if (act.act === 'refuse') move && void acts.refuse(move)
   else if (act.act === 'above') side.value = !side.value
   else if (act.act === 'undo') void store.undo()
-  else if (act.act === 'mark' || act.act === 'temperature' || act.act === 'bottom' || act.act === 'current' || act.act === 'help')
+  else if (
+    act.act === 'mark' ||
+    act.act === 'temperature' ||
+    act.act === 'bottom' ||
+    act.act === 'current' ||
+    act.act === 'place' ||
+    act.act === 'help'
+  )
     acts.dialog.value = act.act
   else if (rod) acts.rod(act.act as Parameters<typeof acts.rod>[0], rod)
 }
@@ -151,6 +159,8 @@ onBeforeUnmount(() => {
             :rod-index="rodIndex"
             :boat-length-m="store.trip.outfit.boat_length_m"
             :plan-for="store.planFor"
+            :manoeuvre-for="store.manoeuvreFor"
+            :line-orders="store.lineOrders"
             :tightest-turns="store.tightestTurns"
             @failed="store.report"
           />
@@ -168,6 +178,11 @@ onBeforeUnmount(() => {
           @current="acts.dialog.value = 'current'"
         />
         <aside class="side">
+          <AheadCalls
+            :view="view"
+            :rod-index="rodIndex"
+            @set="store.record('line_set', { rod_id: $event.rod_id, setting_m: $event.number!.setting_m, wanted_depth_m: null })"
+          />
           <NextMove :view="view" :rod-index="rodIndex" :busy="acts.busy.value" @take="acts.take" @refuse="acts.refuse" />
           <MethodCard
             :view="view"
@@ -299,6 +314,9 @@ h1 {
     min-height: 0;
   }
   .side {
+    /* It must not stretch the rows it stands beside: what is too long scrolls. */
+    height: 0;
+    min-height: 100%;
     overflow-y: auto;
   }
 }

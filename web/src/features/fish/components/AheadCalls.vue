@@ -1,0 +1,102 @@
+<script setup lang="ts">
+// Who meets the bottom next, when, and the number that clears it: one tap sets it.
+import { computed } from 'vue'
+import { useDisplayStore } from '@/shared/units/store'
+import { lengthFromM, formatLength } from '@/shared/units/units'
+import type { BottomCall, FishView } from '../api'
+import { formatNumber } from '../logic/format'
+import RodShape from './RodShape.vue'
+
+const props = defineProps<{ view: FishView; rodIndex: (id: string) => number }>()
+const emit = defineEmits<{ set: [call: BottomCall] }>()
+
+const SHOWN = 2
+const SOON_S = 90
+const WORTH_S = 300
+
+const display = useDisplayStore()
+const worth = computed(() => (props.view.ahead?.calls ?? []).filter((call) => call.in_s < WORTH_S))
+const rows = computed(() =>
+  worth.value.slice(0, SHOWN).flatMap((call) => {
+    const rod = props.view.rods.find((item) => item.id === call.rod_id)
+    return rod ? [{ call, rod, words: say(call, rod.name), when: when(call), soon: call.in_s < SOON_S }] : []
+  }),
+)
+const source = computed(() => {
+  const ahead = props.view.ahead
+  if (!ahead) return ''
+  const minutes = Math.round(ahead.age_s / 60)
+  if (ahead.source === 'sounding') return `By the sounding of ${minutes} min ago, taken as level. A chart and a place look farther.`
+  const level =
+    Math.abs(ahead.level_m) > 0.2
+      ? `, water ${formatLength(Math.abs(ahead.level_m), display.units)} ${ahead.level_m < 0 ? 'below' : 'above'} it`
+      : ''
+  return `By the chart, place ${minutes} min old${level}. Charts err: watch the sonar.`
+})
+
+/** Up to a whole step, so that what is done is never too little. */
+function upTo(metres: number): string {
+  const value = lengthFromM(metres, display.units)
+  return display.units.length === 'ft' ? `${Math.ceil(value - 0.05)} ft` : `${Math.ceil(value * 2 - 0.05) / 2} m`
+}
+
+function when(call: BottomCall): string {
+  const bottom = `bottom ${formatLength(call.bottom_m, display.units)}`
+  if (call.in_s === 0) return `now, ${bottom}`
+  const time = call.in_s < 100 ? `${Math.round(call.in_s / 5) * 5} s` : `${Math.round(call.in_s / 60)} min`
+  return `in ${time}, ${formatLength(call.in_m, display.units)} on: ${bottom}`
+}
+
+function say(call: BottomCall, name: string): string {
+  if (call.act === 'let_down') return `Let ${name} down ${upTo(call.by_m)}: it is off the bottom`
+  if (call.act === 'bring_in') return `Bring ${name} in, or turn`
+  return `Raise ${name} by ${upTo(call.by_m)}, or turn`
+}
+</script>
+
+<template>
+  <section v-if="view.ahead && rows.length" class="calls" aria-label="Bottom ahead" data-test="ahead">
+    <div v-for="row in rows" :key="row.call.rod_id" class="row" :class="{ soon: row.soon }" :data-test="`call-${row.call.rod_id}`">
+      <RodShape :shape="row.rod.shape" :index="rodIndex(row.rod.id)" :size="20" />
+      <span class="words">
+        {{ row.words }}<small>{{ row.when }}</small>
+      </span>
+      <v-btn v-if="row.call.number" class="set" :data-test="`set-call-${row.call.rod_id}`" @click="emit('set', row.call)">
+        {{ formatNumber(row.call.number, display.units) }}
+      </v-btn>
+    </div>
+    <p class="label">{{ worth.length > SHOWN ? `${worth.length - SHOWN} more after them. ` : '' }}{{ source }}</p>
+  </section>
+</template>
+
+<style scoped>
+.calls {
+  background: var(--frost);
+  padding: 4px 8px;
+  display: flex;
+  flex-direction: column;
+  gap: 2px;
+}
+.row {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  font-size: 15px;
+  font-weight: 640;
+}
+.words {
+  flex: 1;
+  min-width: 0;
+}
+small {
+  display: block;
+  font-weight: 520;
+}
+.soon .words {
+  color: var(--now);
+  font-weight: 760;
+}
+.set {
+  height: 44px !important;
+}
+</style>

@@ -1,0 +1,119 @@
+<script setup lang="ts">
+// Where the boat is and the course it makes: typed, or from this phone.
+import { ref, watch } from 'vue'
+import { parseNumber } from '@/shared/units/parse'
+
+const props = defineProps<{
+  note: (latitudeDeg: number, longitudeDeg: number, courseDeg: number) => Promise<string | null>
+  last: { latitude: number; longitude: number; course: number } | null
+}>()
+const open = defineModel<boolean>({ required: true })
+
+const latitude = ref('')
+const longitude = ref('')
+const course = ref('')
+const error = ref<string | null>(null)
+const waiting = ref(false)
+
+watch(
+  open,
+  (now) => {
+    if (!now) return
+    error.value = null
+    latitude.value = props.last ? props.last.latitude.toFixed(5) : ''
+    longitude.value = props.last ? props.last.longitude.toFixed(5) : ''
+    course.value = props.last ? String(Math.round(props.last.course)) : ''
+  },
+  { immediate: true },
+)
+
+function fromPhone(): void {
+  if (!navigator.geolocation) {
+    error.value = 'This browser tells no place: type it from the chart plotter or map.'
+    return
+  }
+  waiting.value = true
+  navigator.geolocation.getCurrentPosition(
+    (fix) => {
+      waiting.value = false
+      latitude.value = fix.coords.latitude.toFixed(5)
+      longitude.value = fix.coords.longitude.toFixed(5)
+      if (fix.coords.heading !== null && !Number.isNaN(fix.coords.heading)) course.value = String(Math.round(fix.coords.heading))
+    },
+    (failure) => {
+      waiting.value = false
+      error.value = `The phone gave no place (${failure.message}): type it, or try again under open sky.`
+    },
+    { enableHighAccuracy: true, timeout: 20_000 },
+  )
+}
+
+async function commit(): Promise<void> {
+  const values = [latitude.value, longitude.value, course.value].map((text) => parseNumber(text))
+  const bad = values.findIndex((value) => value === null)
+  if (bad >= 0) {
+    error.value = `${['Latitude', 'Longitude', 'Course'][bad]}: type a number of degrees${bad === 1 ? ', west is negative' : ''}.`
+    return
+  }
+  error.value = await props.note(values[0]!, values[1]!, values[2]!)
+  if (error.value === null) open.value = false
+}
+</script>
+
+<template>
+  <v-dialog v-model="open">
+    <v-card title="Where the boat is" class="sheet" data-test="place-dialog">
+      <v-card-text>
+        <v-btn class="big" :loading="waiting" data-test="from-phone" @click="fromPhone">From this phone</v-btn>
+        <div class="fields">
+          <label>
+            <input v-model="latitude" inputmode="decimal" aria-label="Latitude" data-test="latitude" />
+            <span class="label">latitude, degrees, south negative</span>
+          </label>
+          <label>
+            <input v-model="longitude" inputmode="decimal" aria-label="Longitude" data-test="longitude" />
+            <span class="label">longitude, degrees, west negative</span>
+          </label>
+          <label>
+            <input v-model="course" inputmode="decimal" aria-label="Course over ground" data-test="course" />
+            <span class="label">course over ground, degrees from north</span>
+          </label>
+        </div>
+        <p class="label">It is reckoned on from here for a quarter of an hour. A help for the lines, never for navigation.</p>
+        <p v-if="error" class="error" role="alert">{{ error }}</p>
+      </v-card-text>
+      <v-card-actions>
+        <v-btn class="big" @click="open = false">Cancel</v-btn>
+        <v-btn class="big solid" data-test="place-save" @click="commit">Save</v-btn>
+      </v-card-actions>
+    </v-card>
+  </v-dialog>
+</template>
+
+<style scoped>
+.fields {
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  margin: 10px 0;
+}
+input {
+  width: 100%;
+  font-size: 24px;
+  color: var(--ink);
+  border-bottom: 2px solid var(--ink);
+  min-height: 44px;
+}
+.big {
+  min-height: var(--touch);
+  flex: 1;
+}
+.solid {
+  background: var(--ink);
+  color: var(--frost);
+}
+.error {
+  color: var(--now);
+  font-weight: 700;
+}
+</style>

@@ -1,0 +1,197 @@
+<script setup lang="ts">
+// One rod in full: its number at two speeds at once, its tip, and whether it is to touch the bottom.
+import { computed, ref, shallowRef, watch } from 'vue'
+import { latestOnly } from '@/shared/core/latest'
+import { parseNumber } from '@/shared/units/parse'
+import { useDisplayStore } from '@/shared/units/store'
+import { formatLength, formatSpeed, lengthFromM, lengthToM, speedFromMps, speedToMps } from '@/shared/units/units'
+import type { FishView, NumberAtSpeed, RodView } from '../api'
+import { formatDepth, formatNumber } from '../logic/format'
+
+type Tip = 'low' | 'level' | 'high'
+
+const props = defineProps<{
+  view: FishView
+  rod: RodView
+  numbersAt: (rodId: string, depthM: number, speedsMps: number[]) => Promise<NumberAtSpeed[]>
+}>()
+const open = defineModel<boolean>({ required: true })
+const emit = defineEmits<{ tip: [tip: Tip]; tap: [on: boolean]; boards: []; clearance: []; failed: [error: unknown] }>()
+
+const display = useDisplayStore()
+const depth = ref('')
+const speeds = ref<[string, string]>(['', ''])
+const found = shallowRef<NumberAtSpeed[]>([])
+const problem = ref<string | null>(null)
+const TIPS: { value: Tip; title: string }[] = [
+  { value: 'low', title: 'Low' },
+  { value: 'level', title: 'In the holder' },
+  { value: 'high', title: 'High' },
+]
+const river = computed(() => (props.view.current?.speed_mps ?? 0) > 0)
+const names = computed(() => (river.value ? ['against the current', 'with it'] : ['with the wind behind', 'into it']))
+const hasTip = computed(() => !['downrigger', 'stacked', 'slider'].includes(props.rod.kind ?? 'flat') && !props.rod.on_board)
+
+watch(
+  open,
+  (now) => {
+    if (!now) return
+    const mps = props.view.speed_mps
+    // One GPS speed held both ways differs through the water by the current, up and down.
+    const drift = river.value ? props.view.current!.speed_mps : speedToMps(0.15, display.units)
+    const pair: [number, number] = river.value ? [mps, Math.max(mps - 2 * drift, 0.1)] : [mps - drift, mps + drift]
+    speeds.value = pair.map((value) => speedFromMps(value, display.units).toFixed(1)) as [string, string]
+    const metres = props.rod.line?.depth_m ?? 3
+    depth.value = String(Math.round(lengthFromM(metres, display.units) * 2) / 2)
+  },
+  { immediate: true },
+)
+
+const ask = latestOnly(
+  (asked: { depth: number; speeds: number[] }) => props.numbersAt(props.rod.id, asked.depth, asked.speeds),
+  (answer) => {
+    found.value = answer
+    problem.value = null
+  },
+  (error) => emit('failed', error),
+)
+watch(
+  [depth, speeds, () => props.rod.setup, open],
+  () => {
+    if (!open.value) return
+    const metres = parseNumber(depth.value)
+    const both = speeds.value.map((text) => parseNumber(text))
+    if (metres === null || both.some((value) => value === null)) {
+      problem.value = 'Depth and speeds: type numbers, such as 12 and 1.4.'
+      return
+    }
+    ask({ depth: lengthToM(metres, display.units), speeds: both.map((value) => speedToMps(value!, display.units)) })
+  },
+  { deep: true, immediate: true },
+)
+const countdown = computed(() => found.value[0]?.line?.countdown_s ?? null)
+const clip = computed(() => found.value[0]?.line?.clip_above_ball_m ?? null)
+</script>
+
+<template>
+  <v-dialog v-model="open">
+    <v-card :title="rod.name" class="sheet" data-test="rod-sheet">
+      <v-card-text>
+        <label class="depth">
+          <span class="label">lure at</span>
+          <input v-model="depth" inputmode="decimal" aria-label="Depth of the lure" data-test="sheet-depth" />
+          <span class="label">{{ display.units.length }}, at two speeds through the water</span>
+        </label>
+        <div class="pair">
+          <div v-for="side in [0, 1] as const" :key="side" class="side">
+            <span class="label">{{ names[side] }}</span>
+            <label>
+              <input v-model="speeds[side]" inputmode="decimal" :aria-label="`Speed ${names[side]}`" :data-test="`sheet-speed-${side}`" />
+              <span class="label">{{ display.units.speed }}</span>
+            </label>
+            <template v-if="found[side]">
+              <strong v-if="found[side]!.line" class="figure" :data-test="`sheet-number-${side}`">
+                {{ formatNumber(found[side]!.line!.number, display.units) }}
+              </strong>
+              <span v-else class="label">deepest is {{ formatLength(found[side]!.limit_m ?? 0, display.units) }}</span>
+              <span v-if="found[side]!.line" class="label">
+                lure {{ formatDepth(found[side]!.line!, display.units) }} at {{ formatSpeed(found[side]!.speed_mps, display.units) }}
+              </span>
+            </template>
+          </div>
+        </div>
+        <p v-if="problem" class="error" role="alert">{{ problem }}</p>
+        <p v-if="countdown !== null" class="label">
+          Stopped on a slack line it sinks there in {{ Math.round(countdown) }} s: count it down.
+        </p>
+        <p v-if="clip !== null" class="label">
+          Counter left alone: clip this line {{ formatLength(clip, display.units) }} above the ball. A new counter moves every line on the
+          cable.
+        </p>
+        <div v-if="hasTip" class="group" role="group" aria-label="Rod tip">
+          <span class="label">rod tip</span>
+          <v-btn
+            v-for="item in TIPS"
+            :key="item.value"
+            class="choice"
+            :class="{ chosen: rod.setup?.tip === item.value }"
+            :data-test="`tip-${item.value}`"
+            @click="emit('tip', item.value)"
+            >{{ item.title }}</v-btn
+          >
+        </div>
+        <div class="group">
+          <v-btn class="choice" :class="{ chosen: rod.bottom_tap }" data-test="bottom-tap" @click="emit('tap', !rod.bottom_tap)">
+            {{ rod.bottom_tap ? 'Meant to tap the bottom' : 'Keep off the bottom' }}
+          </v-btn>
+          <span class="label">
+            {{
+              rod.bottom_tap
+                ? 'It is called when it loses the bottom.'
+                : `It is called ${formatLength(view.clearance_m, display.units)} off the bottom.`
+            }}
+            <button class="link" data-test="clearance" @click="emit('clearance')">Change that.</button>
+            Snags: never on a bottom you do not know.
+          </span>
+        </div>
+        <div v-if="rod.on_board" class="group">
+          <v-btn class="choice" data-test="board-reset" @click="emit('boards')">Goes back out innermost</v-btn>
+          <span class="label">The lines inside slide out one place.</span>
+        </div>
+      </v-card-text>
+      <v-card-actions><v-btn class="choice" @click="open = false">Close</v-btn></v-card-actions>
+    </v-card>
+  </v-dialog>
+</template>
+
+<style scoped>
+.depth,
+.group {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+  margin: 6px 0;
+}
+input {
+  width: 76px;
+  font-size: 24px;
+  font-weight: 660;
+  text-align: center;
+  color: var(--ink);
+  border-bottom: 2px solid var(--ink);
+  min-height: 44px;
+}
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px;
+}
+.side {
+  display: flex;
+  flex-direction: column;
+  gap: 2px;
+  padding: 8px;
+  border: 1px solid var(--line);
+  border-radius: 4px;
+}
+.figure {
+  font-size: 24px;
+}
+.choice {
+  min-height: var(--touch);
+}
+.link {
+  text-decoration: underline;
+  min-height: 44px;
+  font-weight: 640;
+}
+.chosen {
+  background: var(--ink);
+  color: var(--frost);
+}
+.error {
+  color: var(--now);
+  font-weight: 700;
+}
+</style>
