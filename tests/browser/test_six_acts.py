@@ -207,8 +207,8 @@ def test_all_of_it_survives_a_reload_and_a_kill(
 def test_events_come_out_as_csv_and_json(fish: Page, server: RunningServer):
     fish.goto(f"{server.url}/trips")
     with fish.expect_download() as download:
-        fish.get_by_test_id("export-csv").click()
+        fish.get_by_test_id("export-csv").first.click()
     assert "speed_changed" in download.value.path().read_text()
     with fish.expect_download() as download:
-        fish.get_by_test_id("export-json").click()
+        fish.get_by_test_id("export-json").first.click()
     assert '"events"' in download.value.path().read_text()

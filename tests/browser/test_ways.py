@@ -296,3 +296,49 @@ def test_what_another_device_records_is_seen_here(
     fish.get_by_test_id("hit-rod-2").click()
     fish.evaluate("window.dispatchEvent(new Event('focus'))")
     expect(fish.get_by_test_id("tally-rod-2")).to_contain_text("4 hits")
+
+
+def test_ledge_ahead_is_called_and_one_tap_clears_it(fish: Page):
+    call = fish.get_by_test_id("call-rod-4")
+    expect(call).to_contain_text("Raise Rod 4")
+    before = fish.get_by_test_id("number-rod-4").inner_text()
+    fish.get_by_test_id("set-call-rod-4").click()
+    expect(call).to_have_count(0)
+    expect(fish.get_by_test_id("number-rod-4")).not_to_have_text(before)
+    expect(fish.get_by_test_id("bed")).to_have_attribute("data-source", "chart")
+
+
+def test_two_speeds_at_once_and_the_rod_tip(fish: Page):
+    fish.get_by_test_id("more-rod-1").click()
+    fish.get_by_test_id("sheet-rod-1").click()
+    sheet = fish.get_by_test_id("rod-sheet")
+    expect(sheet.get_by_test_id("sheet-number-0")).to_contain_text("ft out")
+    expect(sheet.get_by_test_id("sheet-number-1")).to_contain_text("ft out")
+    before = fish.get_by_test_id("lure-rod-1").get_attribute("data-depth")
+    sheet.get_by_test_id("tip-high").click()
+    expect(fish.get_by_test_id("lure-rod-1")).not_to_have_attribute("data-depth", before or "")
+    after = float(fish.get_by_test_id("lure-rod-1").get_attribute("data-depth") or 0)
+    assert after < float(before or 0)
+
+
+def test_s_turn_unfolds_and_the_order_is_told(fish: Page):
+    fish.get_by_test_id("switch-view").click()
+    fish.get_by_test_id("course-s_turn").click()
+    above = fish.get_by_test_id("top-view")
+    expect(above).to_have_attribute("data-course", "s_turn")
+    expect(above.get_by_test_id("moment")).to_be_visible()
+    above.get_by_test_id("orders").click()
+    expect(above.get_by_test_id("order-out")).to_contain_text("out: Rod 6")
+
+
+def test_place_that_is_no_number_is_told_and_kept_open(fish: Page):
+    fish.get_by_test_id("place").click()
+    dialog = fish.get_by_test_id("place-dialog")
+    dialog.get_by_test_id("latitude").fill("north")
+    dialog.get_by_test_id("longitude").fill("-115")
+    dialog.get_by_test_id("course").fill("30")
+    dialog.get_by_test_id("place-save").click()
+    expect(dialog.get_by_role("alert")).to_contain_text("Latitude")
+    dialog.get_by_test_id("latitude").fill("44.0")
+    dialog.get_by_test_id("place-save").click()
+    expect(dialog).to_have_count(0)

@@ -22,7 +22,6 @@ def open_boat(lists: dict[str, Any]) -> int:
     return next(row["id"] for row in lists["outfits"] if row["name"] == "16 ft open boat")
 
 
-
 def event(trip: Trip, kind: str, /, ago_s: float = 0.0, **payload: Any) -> dict[str, Any]:
     return {
         "id": str(uuid.uuid4()),
@@ -292,7 +291,7 @@ def test_trip_is_started_with_a_copy_of_the_outfit(client_in: Any, demo: Trip):
     answer = client_in.post("/api/trips/", body, format="json")
     assert answer.status_code == 201
     trip = Trip.objects.get(pk=answer.json()["id"])
-    outfit = trip.owner.outfits.get()
+    outfit = trip.owner.outfits.get(name="16 ft open boat")
     outfit.data["boat_name"] = "Another"
     outfit.save()
     trip.refresh_from_db()

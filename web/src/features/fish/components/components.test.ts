@@ -4,10 +4,11 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { h, type Component } from 'vue'
 import { VApp } from 'vuetify/components'
 import { makeVuetify } from '@/app/vuetify'
-import type { FishView, Move, RodLine, RodView } from '../api'
+import type { BottomCall, FishView, Move, RodLine, RodView } from '../api'
 import MethodCard from './MethodCard.vue'
 import NextMove from './NextMove.vue'
 import NumberDialog from './NumberDialog.vue'
+import AheadCalls from './AheadCalls.vue'
 import RodTile from './RodTile.vue'
 
 const FT = 0.3048
@@ -86,6 +87,8 @@ const view: FishView = {
   undo_event_id: null,
   undo_event_type: null,
   ended: false,
+  ahead: null,
+  clearance_m: 4 * FT,
 }
 
 let mounted: VueWrapper | null = null
@@ -246,5 +249,47 @@ describe('NumberDialog', () => {
     await save('99')
     expect(error()).toBe('Depth: at most 62 ft, the bottom.')
     expect(wrapper.emitted('update:modelValue')).toBeUndefined()
+  })
+})
+
+describe('AheadCalls', () => {
+  const call: BottomCall = {
+    rod_id: 'rod-1',
+    part: 'ball',
+    act: 'raise',
+    in_s: 75,
+    in_m: 60,
+    by_m: 1.7,
+    bottom_m: 8,
+    number: { kind: 'counter', setting_m: 38 * FT },
+  }
+  const calls = (changes: Partial<BottomCall>) =>
+    show(AheadCalls, {
+      view: {
+        ...view,
+        ahead: { source: 'chart', age_s: 120, ground_mps: 0.8, level_m: -1.5, profile: [], calls: [{ ...call, ...changes }] },
+      },
+      rodIndex: () => 0,
+    })
+
+  it('rounds up what has to be raised, and says when and over what', () => {
+    // 1.7 m is 5.6 ft: five would be too little.
+    const text = calls({}).text()
+    expect(text).toContain('Raise Rod 1 by 6 ft')
+    expect(text).toContain('in 75 s, 197 ft on: bottom 26 ft')
+    expect(text).toContain('water 5 ft below it')
+  })
+
+  it('offers the number that clears it, and none where there is none', async () => {
+    const wrapper = calls({})
+    await get(wrapper, 'set-call-rod-1').trigger('click')
+    expect(wrapper.emitted('set')).toHaveLength(1)
+    const stuck = calls({ act: 'bring_in', number: null })
+    expect(stuck.text()).toContain('Bring Rod 1 in, or turn')
+    expect(stuck.find('[data-test=set-call-rod-1]').exists()).toBe(false)
+  })
+
+  it('keeps quiet about what is more than five minutes away', () => {
+    expect(calls({ in_s: 400 }).find('[data-test=ahead]').exists()).toBe(false)
   })
 })

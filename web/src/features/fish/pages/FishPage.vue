@@ -179,6 +179,7 @@ onBeforeUnmount(() => {
         />
         <aside class="side">
           <AheadCalls
+            class="ahead"
             :view="view"
             :rod-index="rodIndex"
             @set="store.record('line_set', { rod_id: $event.rod_id, setting_m: $event.number!.setting_m, wanted_depth_m: null })"
@@ -341,7 +342,14 @@ h1 {
     order: 3;
   }
   .side {
+    display: contents;
+  }
+  .side > * {
     order: 4;
+  }
+  .side > .ahead {
+    /* What the bottom is about to take comes before the rods. */
+    order: 1;
   }
   .day {
     order: 5;
