@@ -13,13 +13,16 @@ from .boat.current import GroundTrack, current_from_two_runs
 from .checks import require_choice, require_number
 from .decode import decode, encode
 from .errors import CoreError, InvalidInputError
+from .fish.bench import bench, check_spread
 from .fish.session import FishSession
+from .gear.setup import RodSetup
 from .record.events import decode_event
 from .record.trip import Trip
 
 _CALLS = (
     "open", "add", "replace", "view", "lines_at", "number_for", "where", "plan", "tightest",
     "current_from_runs", "manoeuvre", "numbers_at", "orders",
+    "bench", "check_spread",
 )
 
 
@@ -118,6 +121,12 @@ class Bridge:
         return encode(
             self._opened().numbers_at(rod_id=rod_id, depth_m=depth_m, speeds_mps=speeds_mps)
         )
+
+    def _bench(self, setup: Any) -> Any:
+        return encode(bench(self._opened(), decode(RodSetup, setup, field="setup")))
+
+    def _check_spread(self) -> Any:
+        return encode(check_spread(self._opened()))
 
     def _orders(self) -> Any:
         return encode(self._opened().orders())

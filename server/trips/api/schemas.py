@@ -10,10 +10,13 @@ from typing import Any
 from drf_spectacular.utils import PolymorphicProxySerializer, extend_schema_field
 from rest_framework import serializers
 
+from coldwake_core.fish.bench import BenchView, SpreadCheck
 from coldwake_core.fish.manoeuvre import ManoeuvreView
+from coldwake_core.fish.numbers import NumberAtSpeed, RodLine
 from coldwake_core.fish.order import LineOrders
 from coldwake_core.fish.plan import PlanView, TightestTurns
-from coldwake_core.fish.view import FishView, NumberAtSpeed, RodLine
+from coldwake_core.fish.view import FishView
+from coldwake_core.gear.setup import RodSetup
 from coldwake_core.record.events import EVENT_TYPES
 from coldwake_core.record.trip import Trip as CoreTrip
 
@@ -76,6 +79,9 @@ RodLineSerializer = serializer_of(RodLine)
 PlanViewSerializer = serializer_of(PlanView)
 ManoeuvreViewSerializer = serializer_of(ManoeuvreView)
 NumberAtSpeedSerializer = serializer_of(NumberAtSpeed)
+BenchViewSerializer = serializer_of(BenchView)
+SpreadCheckSerializer = serializer_of(SpreadCheck)
+RodSetupSerializer = serializer_of(RodSetup)
 LineOrdersSerializer = serializer_of(LineOrders)
 TightestTurnsSerializer = serializer_of(TightestTurns)
 TripDocumentSerializer = serializer_of(CoreTrip)

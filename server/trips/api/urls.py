@@ -3,6 +3,7 @@
 from django.urls import path
 
 from .views import (
+    BenchView,
     EventsView,
     ExportCsvView,
     ExportJsonView,
@@ -13,6 +14,7 @@ from .views import (
     NumberView,
     OrdersView,
     PlanView,
+    SpreadView,
     TightestView,
     TripListView,
     TripView,
@@ -28,6 +30,8 @@ urlpatterns = [
     path("<uuid:trip_id>/plan/", PlanView.as_view()),
     path("<uuid:trip_id>/manoeuvre/", ManoeuvreView.as_view()),
     path("<uuid:trip_id>/numbers/", NumbersView.as_view()),
+    path("<uuid:trip_id>/bench/", BenchView.as_view()),
+    path("<uuid:trip_id>/spread/", SpreadView.as_view()),
     path("<uuid:trip_id>/orders/", OrdersView.as_view()),
     path("<uuid:trip_id>/tightest/", TightestView.as_view()),
     path("<uuid:trip_id>/export.json", ExportJsonView.as_view()),

@@ -14,7 +14,9 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from accounts.api.schemas import ErrorSerializer
-from coldwake_core.decode import encode
+from coldwake_core.decode import decode, encode
+from coldwake_core.fish.bench import bench, check_spread
+from coldwake_core.gear.setup import RodSetup
 from config.errors import strict_json
 from locker.models import Outfit
 from waters.models import Water
@@ -26,6 +28,7 @@ from ..permissions import own_trip
 from ..queries import event_documents, events_csv, open_session, trip_now_s
 from .schemas import (
     AppendedSerializer,
+    BenchViewSerializer,
     EventBatchSerializer,
     FishViewSerializer,
     LineOrdersSerializer,
@@ -34,6 +37,8 @@ from .schemas import (
     NumberAtSpeedSerializer,
     PlanViewSerializer,
     RodLineSerializer,
+    RodSetupSerializer,
+    SpreadCheckSerializer,
     TightestTurnsSerializer,
     TripDocumentSerializer,
     TripExportSerializer,
@@ -241,6 +246,28 @@ class NumbersView(APIView):
         return Response(encode(
             session.numbers_at(rod_id=rod_id, depth_m=depth, speeds_mps=speeds)
         ))
+
+
+class BenchView(APIView):
+    """A rod's chain on the bench."""
+
+    @extend_schema(
+        operation_id="post_bench", request=RodSetupSerializer,
+        responses={200: BenchViewSerializer, **_ERRORS},
+    )
+    def post(self, request: Request, trip_id: uuid.UUID) -> Response:
+        """Check a setup that is only tried; nothing is kept."""
+        session = open_session(own_trip(request.user, trip_id))
+        return Response(encode(bench(session, decode(RodSetup, _body(request), field="setup"))))
+
+
+class SpreadView(APIView):
+    """What the rules say of all rigged rods together."""
+
+    @extend_schema(operation_id="get_spread", responses={200: SpreadCheckSerializer, **_ERRORS})
+    def get(self, request: Request, trip_id: uuid.UUID) -> Response:
+        """Check them all."""
+        return Response(encode(check_spread(open_session(own_trip(request.user, trip_id)))))
 
 
 class OrdersView(APIView):

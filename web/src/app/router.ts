@@ -9,6 +9,7 @@ export function makeRouter() {
       { path: '/', redirect: '/fish' },
       { path: '/login', component: () => import('@/features/account/pages/LoginPage.vue'), meta: { open: true } },
       { path: '/fish', component: () => import('@/features/fish/pages/FishPage.vue') },
+      { path: '/rig', component: () => import('@/features/rig/pages/RigPage.vue') },
       { path: '/trips', component: () => import('@/features/fish/pages/TripsPage.vue') },
       { path: '/:rest(.*)*', redirect: '/fish' },
     ],

@@ -12,7 +12,8 @@ from ..chart.grid import DepthGrid, GeoPoint, moved
 from ..errors import CoreError
 from ..record.state import TripState
 from .lines import TripLines
-from .view import AheadView, BottomCall, BottomPoint, LineNumber, RodLine, RodView
+from .numbers import LineNumber, RodLine
+from .view import AheadView, BottomCall, BottomPoint, RodView
 
 FARTHEST_M: Final = 400.0
 """How far ahead of the boat is looked: at 2 mph, seven minutes."""

@@ -21,7 +21,7 @@ from ..record.state import RodState, TripState
 from ..record.trip import Trip
 from ..water.fresh import Water
 from .calibrate import fit_setup
-from .view import LineNumber, NumberAtSpeed, ReadingView, RodLine
+from .numbers import LineNumber, NumberAtSpeed, ReadingView, RodLine
 
 ASSUMED_DEGC = 10.0
 """Water temperature until one is read: only density and viscosity hang on it."""

@@ -11,7 +11,8 @@ from ..boat.tangles import Tangle, likely_tangles, line_in_space
 from ..boat.turns import LineInTurn, PlanPoint, line_in_turn, lure_place_in_turn
 from ..checks import require_choice, require_number
 from ..record.payloads import SLOWEST_MPS
-from .view import RodLine, RodView
+from .numbers import RodLine
+from .view import RodView
 
 Course = Literal["straight", "port", "starboard"]
 COURSES: Final = ("straight", "port", "starboard")

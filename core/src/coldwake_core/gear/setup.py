@@ -54,6 +54,8 @@ class RodSetup:
         Weight with which that line slid down the cable by itself, kg; 0 where it was clipped.
     tip : Tip
         Rod tip held high, in its holder, or down at the water.
+    snubber : bool
+        Whether a rubber snubber sits ahead of the attractor.
     """
 
     rod_id: str
@@ -69,6 +71,7 @@ class RodSetup:
     above_ball_m: float = 0.0
     slider_kg: float = 0.0
     tip: Tip = "level"
+    snubber: bool = False
 
     def check(self) -> None:
         """Raise InvalidInputError unless lengths and weights are usable."""

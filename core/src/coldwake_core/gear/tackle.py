@@ -225,6 +225,8 @@ class Lure:
         Whether it carries bait that has to be looked at.
     points : tuple of DivePoint, length 0 to 5
         What depths a plug is said to reach; it is fitted to them.
+    is_fly : bool
+        Whether it is a fly, which is fished without action.
     """
 
     id: str
@@ -239,6 +241,7 @@ class Lure:
     lip: Lip = "none"
     takes_bait: bool = False
     points: tuple[DivePoint, ...] = ()
+    is_fly: bool = False
 
     def check(self) -> None:
         """Raise InvalidInputError unless it has a body."""

@@ -10,6 +10,7 @@ from ..boat.current import Current
 from ..checks import require_choice, require_number, require_text
 from ..constants import FOOT_M, MPH_MPS
 from ..errors import InvalidInputError
+from ..gear.leader import LEADER_SCHOOLS
 from ..gear.setup import RodSetup, Tip
 from ..gear.tackle import FASTEST_MPS, LONGEST_LINE_M
 
@@ -252,8 +253,13 @@ class PositionFixed:
         require_number("course_deg", self.course_deg, low=0.0, high=360.0, unit="degrees")
 
 
-SchoolTopic = Literal["cold_morning"]
-SCHOOLS: Final[dict[str, tuple[str, ...]]] = {"cold_morning": ("cover_water", "stay_slow")}
+SchoolTopic = Literal["cold_morning", "leader", "snubber", "setback"]
+SCHOOLS: Final[dict[str, tuple[str, ...]]] = {
+    "cold_morning": ("cover_water", "stay_slow"),
+    "leader": LEADER_SCHOOLS,
+    "snubber": ("never", "fine_on_dropper"),
+    "setback": ("close_and_wild", "moderate", "long_and_quiet"),
+}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

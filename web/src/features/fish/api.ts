@@ -9,6 +9,9 @@ export type PlanView = Schemas['PlanView']
 export type ManoeuvreView = Schemas['ManoeuvreView']
 export type NumberAtSpeed = Schemas['NumberAtSpeed']
 export type LineOrders = Schemas['LineOrders']
+export type BenchView = Schemas['BenchView']
+export type SpreadCheck = Schemas['SpreadCheck']
+export type RodSetup = Schemas['RodSetup']
 export type BottomCall = Schemas['BottomCall']
 export type TightestTurns = Schemas['TightestTurns']
 export type Course = PlanView['course']
@@ -53,3 +56,6 @@ export const getNumbers = (id: string, query: { rod_id: string; depth_m: number;
   take(api.GET('/api/trips/{trip_id}/numbers/', { params: { path: { trip_id: id }, query } }))
 
 export const getOrders = (id: string) => take(api.GET('/api/trips/{trip_id}/orders/', at(id)))
+
+export const postBench = (id: string, setup: RodSetup) => take(api.POST('/api/trips/{trip_id}/bench/', { ...at(id), body: setup }))
+export const getSpread = (id: string) => take(api.GET('/api/trips/{trip_id}/spread/', at(id)))

@@ -17,6 +17,11 @@ import {
   type TripDocument,
   type TripEvent,
   getManoeuvre,
+  getSpread,
+  postBench,
+  type BenchView,
+  type RodSetup,
+  type SpreadCheck,
   getNumbers,
   getOrders,
   getPlan,
@@ -228,6 +233,14 @@ export const useFishStore = defineStore('fish', () => {
     return coreReady.value ? core!.call<LineOrders>('orders', {}) : getOrders(trip.value!.id)
   }
 
+  function benchFor(setup: RodSetup): Promise<BenchView> {
+    return coreReady.value ? core!.call<BenchView>('bench', { setup }) : postBench(trip.value!.id, setup)
+  }
+
+  function checkSpread(): Promise<SpreadCheck> {
+    return coreReady.value ? core!.call<SpreadCheck>('check_spread', {}) : getSpread(trip.value!.id)
+  }
+
   function numbersAt(rodId: string, depthM: number, speedsMps: number[]): Promise<NumberAtSpeed[]> {
     return coreReady.value
       ? core!.call<NumberAtSpeed[]>('numbers_at', { rod_id: rodId, depth_m: depthM, speeds_mps: speedsMps })
@@ -294,6 +307,8 @@ export const useFishStore = defineStore('fish', () => {
     manoeuvreFor,
     lineOrders,
     numbersAt,
+    benchFor,
+    checkSpread,
     currentFromRuns,
     tightestTurns,
     setDepth,

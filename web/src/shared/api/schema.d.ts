@@ -113,6 +113,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trips/{trip_id}/bench/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Check a setup that is only tried; nothing is kept. */
+        post: operations["post_bench"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trips/{trip_id}/events/": {
         parameters: {
             query?: never;
@@ -284,6 +301,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trips/{trip_id}/spread/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Check them all. */
+        get: operations["get_spread"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trips/{trip_id}/tightest/": {
         parameters: {
             query?: never;
@@ -340,6 +374,28 @@ export interface components {
             works: components["schemas"]["SpeedRange"];
             gives_action: boolean;
         };
+        /** @description One rod on the bench. */
+        BenchView: {
+            setup: components["schemas"]["RodSetup"];
+            /**
+             * @description * `flat` - flat
+             *     * `weighted` - weighted
+             *     * `dropper` - dropper
+             *     * `leadcore` - leadcore
+             *     * `downrigger` - downrigger
+             *     * `stacked` - stacked
+             *     * `slider` - slider
+             * @enum {string}
+             */
+            kind: "flat" | "weighted" | "dropper" | "leadcore" | "downrigger" | "stacked" | "slider";
+            works: components["schemas"]["SpeedRange"];
+            chain: components["schemas"]["ChainPart"][];
+            leader: components["schemas"]["LeaderSpan"] | null;
+            schools: components["schemas"]["LeaderSpan"][];
+            /** Format: double */
+            wild: number;
+            findings: components["schemas"]["Finding"][];
+        };
         /** @description A lure or ball that meets the bottom, or one meant to touch it that does not. */
         BottomCall: {
             rod_id: string;
@@ -378,6 +434,25 @@ export interface components {
             rod_id: string;
             on: boolean;
         };
+        /** @description A piece of a chain. */
+        ChainPart: {
+            /**
+             * @description * `lure` - lure
+             *     * `leader` - leader
+             *     * `attractor` - attractor
+             *     * `snubber` - snubber
+             *     * `line` - line
+             *     * `weight` - weight
+             *     * `clip` - clip
+             * @enum {string}
+             */
+            kind: "lure" | "leader" | "attractor" | "snubber" | "line" | "weight" | "clip";
+            name: string;
+            /** Format: double */
+            from_m: number;
+            /** Format: double */
+            length_m: number;
+        };
         /** @description Something to choose from. */
         ChoiceRow: {
             id: number;
@@ -398,6 +473,14 @@ export interface components {
             top_m: number | null;
             /** Format: double */
             base_m: number | null;
+        };
+        /** @description The speed a spread shares. */
+        CommonSpeed: {
+            window: components["schemas"]["SpeedWindow"] | null;
+            /** Format: double */
+            proposal_mps: number | null;
+            gusts_fit: boolean;
+            odd: components["schemas"]["OddOne"] | null;
         };
         /** @description The best rod so far against the one that lags, and how sure that is. */
         Comparison: {
@@ -516,6 +599,20 @@ export interface components {
             /** Format: double */
             minutes: number;
         };
+        /** @description A rule that speaks. */
+        Finding: {
+            rule_id: string;
+            /**
+             * @description * `stop` - stop
+             *     * `mend` - mend
+             *     * `look` - look
+             * @enum {string}
+             */
+            severity: "stop" | "mend" | "look";
+            school: string;
+            message: string;
+            remedy: string;
+        };
         /** @description The whole Fish view. */
         FishView: {
             /** Format: double */
@@ -579,6 +676,26 @@ export interface components {
             kept: boolean;
             /** Format: double */
             length_m?: number | null;
+        };
+        /** @description What a school says of a leader. */
+        LeaderSpan: {
+            /**
+             * @description * `short_whip` - short_whip
+             *     * `blade_lengths` - blade_lengths
+             *     * `fixed_short` - fixed_short
+             *     * `own_action` - own_action
+             *     * `tough_bite` - tough_bite
+             * @enum {string}
+             */
+            school: "short_whip" | "blade_lengths" | "fixed_short" | "own_action" | "tough_bite";
+            name: string;
+            /** Format: double */
+            low_m: number;
+            /** Format: double */
+            high_m: number;
+            /** Format: double */
+            start_m: number;
+            why: string;
         };
         /** @description The number to put on reel or counter. */
         LineNumber: {
@@ -669,6 +786,7 @@ export interface components {
             lip?: "none" | "small" | "medium" | "deep";
             takes_bait?: boolean;
             points?: components["schemas"]["DivePoint"][];
+            is_fly?: boolean;
         };
         /** @description A whole turn. */
         ManoeuvreView: {
@@ -779,6 +897,13 @@ export interface components {
             line: components["schemas"]["RodLine"] | null;
             /** Format: double */
             limit_m: number | null;
+        };
+        /** @description The rod that keeps the spread from sharing a speed. */
+        OddOne: {
+            rod_id: string;
+            others: components["schemas"]["SpeedWindow"];
+            setup: components["schemas"]["RodSetup"] | null;
+            words: string;
         };
         /** @description How far above marks the user wants lures. */
         OffsetChosen: {
@@ -1037,6 +1162,7 @@ export interface components {
              * @enum {string}
              */
             tip?: "low" | "level" | "high";
+            snubber?: boolean;
         };
         /** @description The funnel of one rod. */
         RodTally: {
@@ -1115,9 +1241,12 @@ export interface components {
         SchoolChosen: {
             /**
              * @description * `cold_morning` - cold_morning
+             *     * `leader` - leader
+             *     * `snubber` - snubber
+             *     * `setback` - setback
              * @enum {string}
              */
-            topic: "cold_morning";
+            topic: "cold_morning" | "leader" | "snubber" | "setback";
             school: string;
         };
         /** @description Who is logged in, and whether the demo account can be used from this browser. */
@@ -1149,6 +1278,11 @@ export interface components {
             /** Format: double */
             high_mps: number;
             is_open: boolean;
+        };
+        /** @description What the rules say of the whole spread. */
+        SpreadCheck: {
+            common: components["schemas"]["CommonSpeed"];
+            rods: components["schemas"]["BenchView"][];
         };
         /** @description The light of the day, seconds since 1970-01-01 UTC. */
         Sun: {
@@ -1464,6 +1598,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Trip"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    post_bench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trip_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RodSetup"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchView"];
                 };
             };
             404: {
@@ -1901,6 +2076,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    get_spread: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trip_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpreadCheck"];
                 };
             };
             404: {

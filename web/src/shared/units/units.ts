@@ -78,3 +78,23 @@ export function fishLengthToM(value: number, units: UnitChoice): number {
 export function fishLengthUnit(units: UnitChoice): string {
   return units.length === 'ft' ? 'in' : 'cm'
 }
+
+/** A short length of tackle: inches, or centimetres. */
+export function tackleLengthFromM(metres: number, units: UnitChoice): number {
+  return units.length === 'ft' ? metres / INCH_M : metres * 100
+}
+
+/** A weight of tackle: ounces, or grams. */
+const OUNCE_KG = 0.028349523125
+
+export function tackleWeightFromKg(kilograms: number, units: UnitChoice): number {
+  return units.length === 'ft' ? kilograms / OUNCE_KG : kilograms * 1000
+}
+
+export function tackleWeightToKg(value: number, units: UnitChoice): number {
+  return units.length === 'ft' ? value * OUNCE_KG : value / 1000
+}
+
+export function tackleWeightUnit(units: UnitChoice): string {
+  return units.length === 'ft' ? 'oz' : 'g'
+}

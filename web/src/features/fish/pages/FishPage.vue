@@ -2,10 +2,9 @@
 // Fish: the view people live in.
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { LinkDownError } from '@/shared/api/client'
 import { useDisplayStore } from '@/shared/units/store'
 import { speedFromMps, speedToMps } from '@/shared/units/units'
-import { listTrips, type FishView } from '../api'
+import type { FishView } from '../api'
 import AheadCalls from '../components/AheadCalls.vue'
 import DayRibbon from '../components/DayRibbon.vue'
 import EntryDialogs from '../components/EntryDialogs.vue'
@@ -20,10 +19,9 @@ import TopView from '../components/TopView.vue'
 import WaterColumn from '../components/WaterColumn.vue'
 import { rodForKey, useFishActs } from '../composables/useFishActs'
 import { useSpeedTry } from '../composables/useSpeedTry'
+import { currentTrip, rememberTrip } from '../logic/currentTrip'
 import { keyAct } from '../logic/keys'
 import { useFishStore } from '../store'
-
-const LAST_TRIP = 'coldwake.trip'
 
 const store = useFishStore()
 const display = useDisplayStore()
@@ -46,18 +44,6 @@ const noticeOpen = computed({ get: () => store.notice !== null, set: (now) => !n
 
 function rodIndex(id: string): number {
   return store.trip?.outfit.rods.findIndex((rod) => rod.id === id) ?? 0
-}
-
-async function whichTrip(): Promise<string | null> {
-  const asked = route.query.trip
-  if (typeof asked === 'string') return asked
-  try {
-    const { trips } = await listTrips()
-    return (trips.find((trip) => !trip.is_ended) ?? trips[0])?.id ?? null
-  } catch (error) {
-    if (error instanceof LinkDownError) return localStorage.getItem(LAST_TRIP)
-    throw error
-  }
 }
 
 async function setSpeed(mps: number): Promise<void> {
@@ -119,11 +105,11 @@ const timer = setInterval(() => (clock.value = store.nowS()), 1000)
 
 onMounted(async () => {
   window.addEventListener('keydown', onKey)
-  const tripId = await whichTrip()
+  const tripId = await currentTrip(route.query.trip)
   if (tripId === null) empty.value = true
   else {
     await store.open(tripId)
-    if (store.trip) localStorage.setItem(LAST_TRIP, tripId)
+    if (store.trip) rememberTrip(tripId)
     clock.value = store.nowS()
   }
 })

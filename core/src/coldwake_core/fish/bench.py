@@ -1,0 +1,211 @@
+"""The chain bench: one rod's chain to scale, its leader by school, and what the rules say."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Literal
+
+from ..errors import CoreError
+from ..gear.common import CommonSpeed, common_speed
+from ..gear.leader import LEADER_SCHOOLS, LeaderSpan, leader_span, wildness
+from ..gear.rules import Finding, RodFacts, check_rod
+from ..gear.setup import RigKind, RodSetup, build_rig, rig_kind, same_cable, working_range
+from ..gear.tackle import Outfit, SpeedRange
+from .lines import TripLines
+
+PartKind = Literal["lure", "leader", "attractor", "snubber", "line", "weight", "clip"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ChainPart:
+    """A piece of a chain.
+
+    Parameters
+    ----------
+    kind : PartKind
+        What it is.
+    name : str
+        In words.
+    from_m, length_m : float
+        Where it begins, from the tail of the lure upward, and how long it is, m.
+    """
+
+    kind: PartKind
+    name: str
+    from_m: float
+    length_m: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BenchView:
+    """One rod on the bench.
+
+    Parameters
+    ----------
+    setup : RodSetup
+        What is on it.
+    kind : RigKind
+        How it is fished.
+    works : SpeedRange
+        Speeds at which all of it works.
+    chain : tuple of ChainPart
+        From the lure upward to the clip, or to the main line.
+    leader : LeaderSpan or None
+        The leader by the school that speaks; None without an attractor.
+    schools : tuple of LeaderSpan
+        What each school says.
+    wild : float
+        From calm, 0, to wild, 1.
+    findings : tuple of Finding
+        What the rules say, the worst first.
+    """
+
+    setup: RodSetup
+    kind: RigKind
+    works: SpeedRange
+    chain: tuple[ChainPart, ...]
+    leader: LeaderSpan | None
+    schools: tuple[LeaderSpan, ...]
+    wild: float
+    findings: tuple[Finding, ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SpreadCheck:
+    """What the rules say of the whole spread.
+
+    Parameters
+    ----------
+    common : CommonSpeed
+        The speed it shares, or who stands apart.
+    rods : tuple of BenchView
+        Every rigged rod.
+    """
+
+    common: CommonSpeed
+    rods: tuple[BenchView, ...]
+
+
+def bench(lines: TripLines, setup: RodSetup) -> BenchView:
+    """Return a rod on the bench, whether it is rigged so or only tried.
+
+    Parameters
+    ----------
+    lines : TripLines
+        The trip's lines.
+    setup : RodSetup
+        What is, or would be, on the rod.
+
+    Returns
+    -------
+    BenchView
+
+    Raises
+    ------
+    InvalidInputError
+        If the setup cannot be on this boat.
+    """
+    setup.check()
+    trip, state = lines.trip, lines.state
+    others = [rod.setup for rod in state.rods.values() if rod.setup is not None]
+    outfit = trip.outfit
+    build_rig(outfit, setup)
+    mates = same_cable(outfit, setup, others)
+    build_rig(outfit, setup, mates).check()
+    lure = outfit.lure(setup.lure_id)
+    blade = None if setup.attractor_id is None else outfit.attractor(setup.attractor_id)
+    facts = RodFacts(
+        outfit=outfit, setup=setup, mates=mates, speed_mps=lines.speed_mps,
+        clearance_m=_clearance_m(lines, setup), schools=state.schools, species=trip.species,
+    )
+    leader: LeaderSpan | None = None
+    schools: tuple[LeaderSpan, ...] = ()
+    if blade is not None:
+        leader = leader_span(
+            attractor=blade, lure=lure, school=facts.leader_school, species=trip.species
+        )
+        schools = tuple(
+            leader_span(attractor=blade, lure=lure, school=school) for school in LEADER_SCHOOLS
+        )
+    return BenchView(
+        setup=setup, kind=rig_kind(outfit, setup), works=working_range(outfit, setup),
+        chain=tuple(chain(outfit, setup)), leader=leader, schools=schools,
+        wild=wildness(
+            attractor=blade, lure=lure, leader_m=setup.leader_m, setback_m=setup.setback_m
+        ),
+        findings=check_rod(facts),
+    )
+
+
+def check_spread(lines: TripLines) -> SpreadCheck:
+    """Return what the rules say of all rigged rods together.
+
+    Parameters
+    ----------
+    lines : TripLines
+        The trip's lines.
+
+    Returns
+    -------
+    SpreadCheck
+    """
+    setups = [rod.setup for rod in lines.state.rods.values() if rod.setup is not None]
+    return SpreadCheck(
+        common=common_speed(lines.trip.outfit, setups),
+        rods=tuple(bench(lines, setup) for setup in setups),
+    )
+
+
+def _clearance_m(lines: TripLines, setup: RodSetup) -> float | None:
+    rod = lines.state.rods[setup.rod_id]
+    if rod.setting_m is None or rod.setup is None or rod.status != "fishing":
+        return None
+    try:
+        return lines.where(rod_id=rod.rod_id, setting_m=rod.setting_m, doubt=False).clearance_m
+    except CoreError:
+        return None
+
+
+def chain(outfit: Outfit, setup: RodSetup) -> Iterator[ChainPart]:
+    """Yield the pieces of a chain from the lure upward.
+
+    Parameters
+    ----------
+    outfit : Outfit
+        What is aboard.
+    setup : RodSetup
+        What is on the rod.
+
+    Yields
+    ------
+    ChainPart
+        Each begins where the one before ended.
+
+    Returns
+    -------
+    iterator of ChainPart
+    """
+    lure = outfit.lure(setup.lure_id)
+    at = 0.0
+
+    def part(kind: PartKind, name: str, length_m: float) -> ChainPart:
+        nonlocal at
+        made = ChainPart(kind=kind, name=name, from_m=at, length_m=length_m)
+        at += length_m
+        return made
+
+    yield part("lure", f"{lure.name}, {lure.colour}", lure.length_m)
+    if setup.attractor_id is not None:
+        blade = outfit.attractor(setup.attractor_id)
+        yield part("leader", "leader", setup.leader_m)
+        yield part("attractor", blade.name, blade.length_m)
+        if setup.snubber:
+            yield part("snubber", "snubber", 0.1)
+    if setup.weight_kg > 0.0:
+        yield part("line", "bumper" if setup.drop_m > 0.0 else "line", setup.weight_ahead_m)
+        yield part("weight", "sliding weight" if setup.drop_m > 0.0 else "weight in line", 0.04)
+    elif setup.setback_m > 0.0:
+        left = max(setup.setback_m - at, 0.0)
+        yield part("line", "setback", left)
+        yield part("clip", "release clip", 0.05)

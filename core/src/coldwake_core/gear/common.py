@@ -1,0 +1,144 @@
+"""The odd one out: which rod keeps the spread from sharing a speed, and the smallest change."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+from typing import Final
+
+from ..constants import MPH_MPS
+from .setup import RodSetup, recipe_words, working_range
+from .tackle import Outfit
+from .window import SpeedWindow, shared_window
+
+GUST_MPS: Final = 0.1 * MPH_MPS
+"""What a gust does to a small boat's pace before the hand answers (judged)."""
+ENOUGH_MPS: Final = 2.0 * GUST_MPS
+_ANOTHER_LURE: Final = 1.0
+"""A change of lure counts as more than any change of blade."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class OddOne:
+    """The rod that keeps the spread from sharing a speed.
+
+    Parameters
+    ----------
+    rod_id : str
+        The rod.
+    others : SpeedWindow
+        What the rest would share without it.
+    setup : RodSetup or None
+        The smallest change that brings it in; None when nothing aboard does.
+    words : str
+        Its recipe after the change.
+    """
+
+    rod_id: str
+    others: SpeedWindow
+    setup: RodSetup | None
+    words: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CommonSpeed:
+    """The speed a spread shares.
+
+    Parameters
+    ----------
+    window : SpeedWindow or None
+        Overlap of all working ranges; None when nothing is rigged.
+    proposal_mps : float or None
+        The speed to run, m/s; None where there is no overlap.
+    gusts_fit : bool
+        Whether the overlap leaves room for gusts on both sides.
+    odd : OddOne or None
+        Who stands apart; None where all share a speed.
+    """
+
+    window: SpeedWindow | None
+    proposal_mps: float | None
+    gusts_fit: bool
+    odd: OddOne | None
+
+
+def common_speed(outfit: Outfit, setups: Sequence[RodSetup]) -> CommonSpeed:
+    """Return the speed a spread shares, or who keeps it from one.
+
+    Parameters
+    ----------
+    outfit : Outfit
+        What is aboard.
+    setups : sequence of RodSetup
+        What is on the rods.
+
+    Returns
+    -------
+    CommonSpeed
+
+    Notes
+    -----
+    The proposal is the middle of the overlap. The odd one is the rod without which the others
+    share the widest overlap.
+    """
+    window = shared_window([working_range(outfit, setup) for setup in setups])
+    if window is None:
+        return CommonSpeed(window=None, proposal_mps=None, gusts_fit=False, odd=None)
+    if window.is_open:
+        return CommonSpeed(
+            window=window, proposal_mps=0.5 * (window.low_mps + window.high_mps),
+            gusts_fit=window.high_mps - window.low_mps >= 2.0 * GUST_MPS, odd=None,
+        )
+    return CommonSpeed(
+        window=window, proposal_mps=None, gusts_fit=False, odd=_odd_one(outfit, setups)
+    )
+
+
+def _odd_one(outfit: Outfit, setups: Sequence[RodSetup]) -> OddOne | None:
+    best: tuple[float, int, SpeedWindow] | None = None
+    for index in range(len(setups)):
+        rest = shared_window([
+            working_range(outfit, setup) for i, setup in enumerate(setups) if i != index
+        ])
+        if rest is not None and rest.is_open:
+            width = rest.high_mps - rest.low_mps
+            if best is None or width > best[0]:
+                best = (width, index, rest)
+    if best is None:
+        return None
+    _, index, rest = best
+    change = _smallest_change(outfit, setups[index], rest)
+    return OddOne(
+        rod_id=setups[index].rod_id, others=rest, setup=change,
+        words="" if change is None else recipe_words(outfit, change),
+    )
+
+
+def _smallest_change(outfit: Outfit, setup: RodSetup, others: SpeedWindow) -> RodSetup | None:
+    suited = []
+    for cost, changed in _changes(outfit, setup):
+        works = working_range(outfit, changed)
+        shared = min(works.high_mps, others.high_mps) - max(works.low_mps, others.low_mps)
+        if shared >= min(ENOUGH_MPS, 0.5 * (others.high_mps - others.low_mps)):
+            suited.append((cost, changed.lure_id, changed.attractor_id or "", changed))
+    return min(suited, key=lambda item: item[:3])[3] if suited else None
+
+
+def _changes(outfit: Outfit, setup: RodSetup) -> Iterator[tuple[float, RodSetup]]:
+    """Other blades first, by how much their length differs; then other lures."""
+    lure = outfit.lure(setup.lure_id)
+    now = 0.0
+    if setup.attractor_id is not None:
+        now = outfit.attractor(setup.attractor_id).length_m
+        if lure.own_action:
+            yield 0.5, replace(setup, attractor_id=None, leader_m=0.0)
+    for blade in outfit.attractors:
+        moves = lure.own_action or blade.gives_action
+        if blade.id != setup.attractor_id and moves and setup.attractor_id is not None:
+            yield abs(blade.length_m - now), replace(setup, attractor_id=blade.id)
+    for other in outfit.lures:
+        if other.id != lure.id and other.own_action == lure.own_action:
+            yield (
+                _ANOTHER_LURE + abs(other.length_m - lure.length_m),
+                replace(setup, lure_id=other.id),
+            )

@@ -1,0 +1,163 @@
+"""How long a leader should be: the schools, the span each gives, and how wild that swims."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Final, Literal
+
+from ..constants import INCH_M
+from .tackle import Attractor, Lure
+
+LeaderSchool = Literal["short_whip", "blade_lengths", "fixed_short", "own_action", "tough_bite"]
+LEADER_SCHOOLS: Final[tuple[LeaderSchool, ...]] = (
+    "short_whip", "blade_lengths", "fixed_short", "own_action", "tough_bite",
+)
+SCHOOL_NAMES: Final[dict[str, str]] = {
+    "short_whip": "Short whip: one and a half blades",
+    "blade_lengths": "Blade lengths: two to three blades",
+    "fixed_short": "Fixed short: 9-10 in, 15 behind a wide blade",
+    "own_action": "Own action: 24-40 in, whatever the blade",
+    "tough_bite": "Tough bite: up to 72 in",
+}
+AS_SOLD_M: Final = 36.0 * INCH_M
+WIDE_BLADE_M: Final = 5.5 * INCH_M
+"""A blade this long sweeps wide: where the fixed school goes from 10 in to 15 (judged)."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class LeaderSpan:
+    """What a school says of a leader.
+
+    Parameters
+    ----------
+    school : LeaderSchool
+        Whose rule it is.
+    name : str
+        The school in words.
+    low_m, high_m, start_m : float
+        Shortest, longest, and where to start, m.
+    why : str
+        In a sentence.
+    """
+
+    school: LeaderSchool
+    name: str
+    low_m: float
+    high_m: float
+    start_m: float
+    why: str
+
+
+def leader_span(
+    *, attractor: Attractor, lure: Lure, school: LeaderSchool | None = None, species: str = "trout"
+) -> LeaderSpan:
+    """Return the leader between an attractor and a lure.
+
+    Parameters
+    ----------
+    attractor : Attractor
+        What gives the flash.
+    lure : Lure
+        What follows it.
+    school : LeaderSchool, optional
+        Whose rule; the default for the lure and species when left out.
+    species : str
+        What is fished for.
+
+    Returns
+    -------
+    LeaderSpan
+
+    Notes
+    -----
+    Common practice. A lure with no action of its own needs a short leader, since the dodger has to
+    throw it about; one with its own is left alone by a long one. Kokanee close to the blade start
+    with the short whip, trout with the blade lengths.
+    """
+    chosen = default_school(attractor=attractor, lure=lure, species=species)
+    if school is not None:
+        chosen = school
+    blade = attractor.length_m
+    spans: dict[str, tuple[float, float, float, str]] = {
+        "short_whip": (
+            1.25 * blade, 1.75 * blade, 1.5 * blade, "the blade throws the lure about hardest"
+        ),
+        "blade_lengths": (
+            2.0 * blade, 3.0 * blade, 2.5 * blade, "wild enough, and it follows the blade's swing"
+        ),
+        "fixed_short": (
+            (12.0 * INCH_M, 15.0 * INCH_M, 15.0 * INCH_M, "a wide blade carries a little more")
+            if blade >= WIDE_BLADE_M
+            else (7.0 * INCH_M, 10.0 * INCH_M, 9.0 * INCH_M, "short for a small hoochie or bead")
+        ),
+        "own_action": (
+            24.0 * INCH_M, 40.0 * INCH_M, 30.0 * INCH_M, "the lure swims by itself: let it"
+        ),
+        "tough_bite": (
+            40.0 * INCH_M, 72.0 * INCH_M, 60.0 * INCH_M, "calm and far from the flash"
+        ),
+    }
+    low, high, start, why = spans[chosen]
+    return LeaderSpan(
+        school=chosen, name=SCHOOL_NAMES[chosen], low_m=low, high_m=high, start_m=start, why=why
+    )
+
+
+def default_school(*, attractor: Attractor, lure: Lure, species: str) -> LeaderSchool:
+    """Return the school to begin with.
+
+    Parameters
+    ----------
+    attractor : Attractor
+        What gives the flash.
+    lure : Lure
+        What follows it.
+    species : str
+        What is fished for.
+
+    Returns
+    -------
+    LeaderSchool
+    """
+    if lure.own_action:
+        return "own_action"
+    if not attractor.gives_action:
+        return "tough_bite"
+    return "short_whip" if species == "kokanee" else "blade_lengths"
+
+
+def wildness(
+    *, attractor: Attractor | None, lure: Lure, leader_m: float, setback_m: float
+) -> float:
+    """Return how wild a lure swims, from calm to wild.
+
+    Parameters
+    ----------
+    attractor : Attractor or None
+        What throws it about.
+    lure : Lure
+        The lure.
+    leader_m : float
+        From attractor to lure, m.
+    setback_m : float
+        From clip to lure, m; 0 where there is no clip.
+
+    Returns
+    -------
+    float
+        0 calm to 1 wild.
+
+    Notes
+    -----
+    A meter, not a measurement: what the blade passes on falls off with leader over blade length
+    (one half at three blades), a lure's own action counts a half, and a close clip adds a fifth,
+    fading over 40 ft (the close-and-wild school). All three shares are judged.
+    """
+    thrown = 0.0
+    if attractor is not None and attractor.gives_action:
+        blades = leader_m / attractor.length_m
+        thrown = 1.0 / (1.0 + (blades / 3.0) ** 2)
+    own = 0.5 if lure.own_action else 0.0
+    close = 0.2 * math.exp(-setback_m / 12.0) if setback_m > 0.0 else 0.0
+    return min(1.0, max(thrown, own) * 0.8 + close)

@@ -1,0 +1,211 @@
+<script setup lang="ts">
+// A rod's chain to scale above a rule, the school's leader as a mark on it. The leader is dragged.
+import { computed, ref, useTemplateRef } from 'vue'
+import { useElementSize } from '@/features/fish/composables/useElementSize'
+import type { BenchView } from '@/features/fish/api'
+import { tickStep } from '@/features/fish/logic/scale'
+import { useDisplayStore } from '@/shared/units/store'
+import { fishLengthToM, fishLengthUnit, formatLength, tackleLengthFromM } from '@/shared/units/units'
+
+const props = defineProps<{ bench: BenchView; colour: string }>()
+const emit = defineEmits<{ leader: [metres: number] }>()
+
+const display = useDisplayStore()
+const frame = useTemplateRef<HTMLElement>('frame')
+const { width } = useElementSize(frame)
+const LEFT = 24
+const RIGHT = 40
+const LINE_Y = 92
+const RULE_Y = 168
+
+// A long setback would shrink the last six feet to nothing: it is broken, and says so.
+const parts = computed(() => props.bench.chain.filter((part) => !(part.kind === 'line' && part.length_m > 2.5) && part.kind !== 'clip'))
+const broken = computed(() => props.bench.chain.find((part) => part.kind === 'line' && part.length_m > 2.5))
+const end = computed(() => {
+  const spans = props.bench.leader ? [props.bench.leader.high_m * 1.1 + 0.1] : []
+  return Math.max(0.5, ...spans, ...parts.value.map((part) => part.from_m + part.length_m)) * 1.06
+})
+const scale = computed(() => (width.value - LEFT - RIGHT) / end.value)
+const x = (metres: number): number => LEFT + metres * scale.value
+const lureEnd = computed(() => props.bench.chain[0]?.length_m ?? 0)
+const blade = computed(() => props.bench.chain.find((part) => part.kind === 'attractor'))
+const ticks = computed(() => {
+  const span = tackleLengthFromM(end.value, display.units)
+  const step = tickStep(span, 9)
+  return Array.from({ length: Math.floor(span / step) + 1 }, (_, i) => ({
+    value: i * step,
+    metres: fishLengthToM(i * step, display.units),
+  }))
+})
+const short = (metres: number): string => `${Math.round(tackleLengthFromM(metres, display.units) * 2) / 2} ${fishLengthUnit(display.units)}`
+
+const dragging = ref(false)
+function at(event: PointerEvent): number {
+  const box = frame.value!.getBoundingClientRect()
+  return Math.max((event.clientX - box.left - LEFT) / scale.value - lureEnd.value, 0)
+}
+function grab(event: PointerEvent): void {
+  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+  dragging.value = true
+}
+function move(event: PointerEvent): void {
+  if (!dragging.value) return
+  // To the half inch, or centimetre, that a hand can tie.
+  const step = display.units.length === 'ft' ? 0.0127 : 0.01
+  emit('leader', Math.min(Math.round(at(event) / step) * step, 3))
+}
+function key(event: KeyboardEvent): void {
+  const steps: Record<string, number> = { ArrowLeft: -1, ArrowRight: 1, PageDown: -6, PageUp: 6 }
+  const step = steps[event.key]
+  if (step === undefined || !blade.value) return
+  event.preventDefault()
+  const now = blade.value.from_m - lureEnd.value
+  emit('leader', Math.max(now + step * (display.units.length === 'ft' ? 0.0254 : 0.02), 0))
+}
+</script>
+
+<template>
+  <div ref="frame" class="frame" data-test="chain">
+    <svg v-if="width > 0" :width="width" height="212" role="group" aria-label="The chain to scale">
+      <line :x1="x(lureEnd)" :x2="width - 6" :y1="LINE_Y" :y2="LINE_Y" class="line" />
+      <g v-for="(part, index) in parts" :key="index">
+        <ellipse
+          v-if="part.kind === 'lure'"
+          :cx="x(part.from_m + part.length_m / 2)"
+          :cy="LINE_Y"
+          :rx="Math.max((part.length_m * scale) / 2, 5)"
+          ry="8"
+          :fill="colour"
+          class="solid"
+        />
+        <rect
+          v-else-if="part.kind === 'attractor'"
+          :x="x(part.from_m)"
+          :y="LINE_Y - 14"
+          :width="Math.max(part.length_m * scale, 10)"
+          height="28"
+          rx="13"
+          class="blade"
+        />
+        <circle v-else-if="part.kind === 'weight'" :cx="x(part.from_m)" :cy="LINE_Y" r="9" class="weight" />
+        <path v-else-if="part.kind === 'snubber'" :d="`M${x(part.from_m)} ${LINE_Y}l4-6 6 12 6-12 6 12 4-6`" class="snubber" />
+        <text v-if="part.kind !== 'line'" :x="x(part.from_m)" :y="index % 2 ? LINE_Y - 30 : LINE_Y + 34" class="name">
+          {{ part.name }}
+          <tspan v-if="part.kind === 'leader'" class="strong">{{ short(part.length_m) }}</tspan>
+        </text>
+      </g>
+      <g v-if="broken">
+        <path :d="`M${width - 60} ${LINE_Y - 10}l8 20m4-20l8 20`" class="break" />
+        <text :x="width - 8" :y="LINE_Y - 18" class="name end">
+          {{ broken.name }} {{ formatLength(broken.length_m, display.units) }} more
+        </text>
+      </g>
+
+      <g v-if="bench.leader" data-test="leader-span">
+        <rect
+          :x="x(lureEnd + bench.leader.low_m)"
+          :y="RULE_Y - 17"
+          :width="(bench.leader.high_m - bench.leader.low_m) * scale"
+          height="17"
+          class="span"
+        />
+        <line
+          :x1="x(lureEnd + bench.leader.start_m)"
+          :x2="x(lureEnd + bench.leader.start_m)"
+          :y1="RULE_Y - 22"
+          :y2="RULE_Y"
+          class="start"
+        />
+      </g>
+      <line :x1="LEFT" :x2="width - RIGHT" :y1="RULE_Y" :y2="RULE_Y" class="rule" />
+      <g v-for="tick in ticks" :key="tick.value">
+        <line :x1="x(tick.metres)" :x2="x(tick.metres)" :y1="RULE_Y" :y2="RULE_Y + 7" class="rule" />
+        <text :x="x(tick.metres)" :y="RULE_Y + 22" class="tick">{{ tick.value }}</text>
+      </g>
+      <text :x="width - 8" :y="RULE_Y + 22" class="tick end">{{ fishLengthUnit(display.units) }}</text>
+      <g
+        v-if="blade"
+        class="handle"
+        tabindex="0"
+        role="slider"
+        aria-label="Leader"
+        aria-valuemin="0"
+        :aria-valuenow="Math.round(tackleLengthFromM(blade.from_m - lureEnd, display.units))"
+        :aria-valuetext="short(blade.from_m - lureEnd)"
+        data-test="leader-handle"
+        @pointerdown="grab"
+        @pointermove="move"
+        @pointerup="dragging = false"
+        @pointercancel="dragging = false"
+        @keydown="key"
+      >
+        <rect :x="x(blade.from_m) - 28" :y="LINE_Y - 28" width="56" height="56" fill="transparent" />
+        <path :d="`M${x(blade.from_m)} ${LINE_Y - 20}v${RULE_Y - LINE_Y + 16}`" class="grip" />
+        <circle :cx="x(blade.from_m)" :cy="LINE_Y" r="7" class="knob" />
+      </g>
+    </svg>
+  </div>
+</template>
+
+<style scoped>
+.frame {
+  background: var(--water);
+}
+.line,
+.rule,
+.grip,
+.break,
+.snubber {
+  stroke: var(--ink);
+  stroke-width: 1.5;
+  fill: none;
+}
+.grip {
+  stroke-dasharray: 3 3;
+}
+.solid,
+.blade,
+.weight,
+.knob {
+  stroke: var(--ink);
+  stroke-width: 1.5;
+}
+.blade {
+  fill: var(--frost);
+}
+.weight {
+  fill: var(--ink);
+}
+.knob {
+  fill: var(--frost);
+  stroke-width: 3;
+}
+.handle {
+  cursor: ew-resize;
+  touch-action: none;
+}
+.span {
+  fill: var(--comfort);
+  stroke: var(--ink-2);
+}
+.start {
+  stroke: var(--ink);
+  stroke-width: 3;
+}
+.name,
+.tick {
+  fill: var(--ink);
+  font-size: 13px;
+  font-weight: 560;
+}
+.tick {
+  text-anchor: middle;
+  font-size: 12px;
+}
+.end {
+  text-anchor: end;
+}
+.strong {
+  font-weight: 760;
+}
+</style>

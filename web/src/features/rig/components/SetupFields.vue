@@ -1,0 +1,159 @@
+<script setup lang="ts">
+// What is on the rod: pieces chosen from what is aboard, lengths and weights typed.
+import { computed } from 'vue'
+import type { RodSetup, TripDocument } from '@/features/fish/api'
+import { parseNumber } from '@/shared/units/parse'
+import { useDisplayStore } from '@/shared/units/store'
+import {
+  fishLengthToM,
+  fishLengthUnit,
+  lengthFromM,
+  lengthToM,
+  tackleLengthFromM,
+  tackleWeightFromKg,
+  tackleWeightToKg,
+  tackleWeightUnit,
+} from '@/shared/units/units'
+
+const props = defineProps<{ setup: RodSetup; outfit: TripDocument['outfit'] }>()
+const emit = defineEmits<{ change: [setup: RodSetup]; bad: [text: string] }>()
+
+type Choice = 'place_id' | 'line_id' | 'lure_id' | 'attractor_id'
+type Measure = 'leader_m' | 'setback_m' | 'weight_kg' | 'weight_ahead_m' | 'drop_m' | 'above_ball_m' | 'slider_kg'
+
+const display = useDisplayStore()
+const choices = computed(() => [
+  { key: 'place_id' as Choice, label: 'stands at', items: props.outfit.places.map(({ id, name }) => ({ id, name })) },
+  { key: 'line_id' as Choice, label: 'line', items: props.outfit.lines.map(({ id, name }) => ({ id, name })) },
+  {
+    key: 'attractor_id' as Choice,
+    label: 'attractor',
+    items: [{ id: '', name: 'none' }, ...props.outfit.attractors.map(({ id, name }) => ({ id, name }))],
+  },
+  {
+    key: 'lure_id' as Choice,
+    label: 'lure',
+    items: props.outfit.lures.map(({ id, name, colour }) => ({ id, name: `${name}, ${colour}` })),
+  },
+])
+const line = computed(() => props.outfit.lines.find((item) => item.id === props.setup.line_id))
+const measures = computed(() => {
+  const fields: { key: Measure; label: string; kind: 'short' | 'long' | 'weight' }[] = []
+  if (props.setup.attractor_id) fields.push({ key: 'leader_m', label: 'leader', kind: 'short' })
+  if (line.value?.kind === 'downrigger') {
+    fields.push({ key: 'setback_m', label: 'setback', kind: 'long' }, { key: 'above_ball_m', label: 'clip above ball', kind: 'long' })
+    if ((props.setup.above_ball_m ?? 0) > 0) fields.push({ key: 'slider_kg', label: 'own slider weight', kind: 'weight' })
+  } else {
+    fields.push({ key: 'weight_kg', label: 'weight on the line', kind: 'weight' })
+    if ((props.setup.weight_kg ?? 0) > 0) {
+      fields.push(
+        { key: 'weight_ahead_m', label: 'weight ahead by', kind: 'long' },
+        { key: 'drop_m', label: 'on a drop line', kind: 'short' },
+      )
+    }
+  }
+  return fields
+})
+
+function shown(field: { key: Measure; kind: string }): string {
+  const value = props.setup[field.key] ?? 0
+  if (field.kind === 'weight') return String(Math.round(tackleWeightFromKg(value, display.units) * 10) / 10)
+  if (field.kind === 'short') return String(Math.round(tackleLengthFromM(value, display.units) * 2) / 2)
+  return String(Math.round(lengthFromM(value, display.units) * 10) / 10)
+}
+function unit(kind: string): string {
+  if (kind === 'weight') return tackleWeightUnit(display.units)
+  return kind === 'short' ? fishLengthUnit(display.units) : display.units.length
+}
+
+function choose(key: Choice, id: string): void {
+  const next: RodSetup = { ...props.setup, [key]: key === 'attractor_id' && id === '' ? null : id }
+  const chosen = props.outfit.lines.find((item) => item.id === next.line_id)
+  // What the other kind of line cannot have goes with it; the rules say the rest.
+  if (chosen?.kind === 'downrigger') Object.assign(next, { weight_kg: 0, weight_ahead_m: 0, drop_m: 0, setback_m: next.setback_m || 6 })
+  else Object.assign(next, { setback_m: 0, above_ball_m: 0, slider_kg: 0 })
+  if (next.attractor_id === null) next.leader_m = 0
+  emit('change', next)
+}
+
+function type(field: { key: Measure; label: string; kind: string }, event: Event): void {
+  const text = (event.target as HTMLInputElement).value
+  const value = parseNumber(text)
+  if (value === null) {
+    emit('bad', `${field.label}: “${text}” is no number. Type one, such as 9.`)
+    return
+  }
+  const si = { weight: tackleWeightToKg, short: fishLengthToM, long: lengthToM }[field.kind as 'weight' | 'short' | 'long'](
+    value,
+    display.units,
+  )
+  const next: RodSetup = { ...props.setup, [field.key]: si }
+  if (field.key === 'weight_kg') {
+    if (si === 0) Object.assign(next, { weight_ahead_m: 0, drop_m: 0 })
+    else if (!next.weight_ahead_m) next.weight_ahead_m = 1.2
+  }
+  if (field.key === 'above_ball_m' && si === 0) next.slider_kg = 0
+  emit('change', next)
+}
+</script>
+
+<template>
+  <div class="fields">
+    <label v-for="choice in choices" :key="choice.key">
+      <span class="label">{{ choice.label }}</span>
+      <select
+        :value="setup[choice.key] ?? ''"
+        :data-test="`choose-${choice.key}`"
+        @change="choose(choice.key, ($event.target as HTMLSelectElement).value)"
+      >
+        <option v-for="item in choice.items" :key="item.id" :value="item.id">{{ item.name }}</option>
+      </select>
+    </label>
+    <label v-for="field in measures" :key="field.key">
+      <span class="label">{{ field.label }}, {{ unit(field.kind) }}</span>
+      <input :value="shown(field)" inputmode="decimal" :data-test="`type-${field.key}`" @change="type(field, $event)" />
+    </label>
+    <label v-if="setup.attractor_id" class="check">
+      <input
+        type="checkbox"
+        :checked="setup.snubber ?? false"
+        data-test="snubber"
+        @change="emit('change', { ...setup, snubber: ($event.target as HTMLInputElement).checked })"
+      />
+      <span class="label">snubber ahead of it</span>
+    </label>
+  </div>
+</template>
+
+<style scoped>
+.fields {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(170px, 1fr));
+  gap: 8px 12px;
+}
+label {
+  display: flex;
+  flex-direction: column;
+}
+select,
+input {
+  min-height: 44px;
+  font-size: 16px;
+  font-weight: 600;
+  color: var(--ink);
+  background: var(--frost);
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  padding: 0 8px;
+  width: 100%;
+}
+.check {
+  flex-direction: row;
+  align-items: center;
+  gap: 8px;
+}
+.check input {
+  width: 28px;
+  accent-color: var(--ink);
+}
+</style>

@@ -1,0 +1,325 @@
+<script setup lang="ts">
+// Rig: each rod's chain to scale, checked as it is changed, and the speed that all of them share.
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import type { BenchView, RodSetup, SpreadCheck } from '@/features/fish/api'
+import RodShape from '@/features/fish/components/RodShape.vue'
+import { currentTrip, rememberTrip } from '@/features/fish/logic/currentTrip'
+import { rodColour } from '@/features/fish/logic/shapes'
+import { useFishStore } from '@/features/fish/store'
+import { latestOnly } from '@/shared/core/latest'
+import { useDisplayStore } from '@/shared/units/store'
+import { formatSpeed, tackleLengthFromM, fishLengthUnit } from '@/shared/units/units'
+import { describeError } from '@/shared/units/describe'
+import ChainRule from '../components/ChainRule.vue'
+import FindingList from '../components/FindingList.vue'
+import SetupFields from '../components/SetupFields.vue'
+
+const store = useFishStore()
+const display = useDisplayStore()
+const route = useRoute()
+const router = useRouter()
+const chosen = ref<string | null>(null)
+const draft = shallowRef<RodSetup | null>(null)
+const bench = shallowRef<BenchView | null>(null)
+const spread = shallowRef<SpreadCheck | null>(null)
+const problem = ref<string | null>(null)
+const empty = ref(false)
+
+const rods = computed(() => store.view?.rods ?? [])
+const rod = computed(() => rods.value.find((item) => item.id === chosen.value))
+const index = (id: string): number => store.trip?.outfit.rods.findIndex((item) => item.id === id) ?? 0
+const changed = computed(() => draft.value !== null && JSON.stringify(draft.value) !== JSON.stringify(rod.value?.setup ?? null))
+const state = computed(() => (store.coreReady ? 'ready' : store.coreFailed ? 'server' : 'starting'))
+const benchOf = (id: string): BenchView | undefined => spread.value?.rods.find((item) => item.setup.rod_id === id)
+const odd = computed(() => spread.value?.common.odd ?? null)
+
+const tryIt = latestOnly(
+  (setup: RodSetup) => store.benchFor(setup),
+  (answer) => {
+    bench.value = answer
+    problem.value = null
+  },
+  (error) => (problem.value = describeError(error, display.units)),
+)
+const checkAll = latestOnly(
+  () => store.checkSpread(),
+  (answer) => (spread.value = answer),
+  (error) => (problem.value = describeError(error, display.units)),
+)
+
+/** A rod never rigged starts with the first things aboard that go together. */
+function firstSetup(rodId: string): RodSetup | null {
+  const outfit = store.trip!.outfit
+  const line = outfit.lines.find((item) => item.kind !== 'downrigger')
+  const place = outfit.places.find((item) => item.kind === 'holder')
+  const lure = outfit.lures[0]
+  if (!line || !place || !lure) return null
+  return { rod_id: rodId, place_id: place.id, line_id: line.id, lure_id: lure.id, attractor_id: null, leader_m: 0, setback_m: 0 }
+}
+
+function choose(id: string): void {
+  chosen.value = id
+  bench.value = null
+  change(rods.value.find((item) => item.id === id)?.setup ?? firstSetup(id))
+}
+
+function change(setup: RodSetup | null): void {
+  draft.value = setup
+  if (setup) tryIt(setup)
+}
+
+async function rigIt(setup: RodSetup): Promise<void> {
+  problem.value = await store.attempt(() => store.record('rod_rigged', { ...setup }))
+  if (problem.value === null && setup.rod_id === chosen.value) change(setup)
+}
+
+function chooseSchool(school: string): void {
+  void store.record('school_chosen', { topic: 'leader', school }).then(() => draft.value && tryIt(draft.value))
+}
+
+watch(
+  () => [store.coreReady, store.view?.speed_mps, JSON.stringify(rods.value.map((item) => [item.setup, item.line?.clearance_m.toFixed(0)]))],
+  () => {
+    if (!store.view) return
+    checkAll(undefined)
+    if (chosen.value === null && rods.value[0]) choose(rods.value[0].id)
+  },
+)
+
+onMounted(async () => {
+  const id = await currentTrip(route.query.trip)
+  if (id === null) empty.value = true
+  else {
+    await store.open(id)
+    if (store.trip) rememberTrip(id)
+  }
+})
+onBeforeUnmount(() => store.close())
+</script>
+
+<template>
+  <main class="rig" :data-state="state" data-test="rig">
+    <template v-if="store.view && store.trip">
+      <aside class="rods" aria-label="Rods">
+        <h1>Rig</h1>
+        <button
+          v-for="item in rods"
+          :key="item.id"
+          class="rod"
+          :class="{ chosen: item.id === chosen }"
+          :data-test="`rig-${item.id}`"
+          @click="choose(item.id)"
+        >
+          <RodShape :shape="item.shape" :index="index(item.id)" :size="24" />
+          <span class="who">
+            <strong>{{ item.name }}</strong>
+            <span class="label">{{ item.recipe || 'not rigged' }}</span>
+          </span>
+          <span v-if="benchOf(item.id)?.findings.length" class="count" :class="benchOf(item.id)!.findings[0]!.severity">
+            {{ benchOf(item.id)!.findings.length }}
+          </span>
+        </button>
+        <section v-if="spread" class="common" data-test="common-speed">
+          <span class="label">the speed they share</span>
+          <strong v-if="spread.common.proposal_mps !== null" class="figure">{{
+            formatSpeed(spread.common.proposal_mps, display.units)
+          }}</strong>
+          <p v-if="spread.common.window?.is_open" class="label">
+            {{ formatSpeed(spread.common.window.low_mps, display.units, false) }}–{{
+              formatSpeed(spread.common.window.high_mps, display.units)
+            }}
+            through the water<template v-if="!spread.common.gusts_fit">: no room for gusts</template>
+          </p>
+          <template v-else-if="spread.common.window">
+            <strong class="none">no speed suits all</strong>
+            <template v-if="odd">
+              <p>
+                {{ rods.find((item) => item.id === odd!.rod_id)?.name }} is the odd one out: the others share
+                {{ formatSpeed(odd.others.low_mps, display.units, false) }}–{{ formatSpeed(odd.others.high_mps, display.units) }}.
+              </p>
+              <v-btn v-if="odd.setup" class="big" data-test="mend-odd" @click="rigIt(odd.setup)">{{ odd.words }}</v-btn>
+              <p v-else class="label">Nothing aboard brings it in: take it off.</p>
+            </template>
+          </template>
+        </section>
+      </aside>
+
+      <section v-if="rod && draft" class="bench">
+        <header>
+          <h2>{{ rod.name }}</h2>
+          <span v-if="bench" class="label">
+            {{ bench.kind }}, works {{ formatSpeed(bench.works.low_mps, display.units, false) }}–{{
+              formatSpeed(bench.works.high_mps, display.units)
+            }}
+          </span>
+          <span class="gap" />
+          <v-btn v-if="changed" class="big" data-test="put-back" @click="choose(rod.id)">Put back</v-btn>
+          <v-btn class="big solid" :disabled="!changed || problem !== null" data-test="rig-it" @click="rigIt(draft)">Rig it so</v-btn>
+        </header>
+        <p v-if="problem" class="error" role="alert" data-test="rig-error">{{ problem }}</p>
+        <ChainRule v-if="bench" :bench="bench" :colour="rodColour(index(rod.id))" @leader="change({ ...draft, leader_m: $event })" />
+        <div v-if="bench" class="meter" role="img" :aria-label="`Action ${Math.round(bench.wild * 100)} of 100`" data-test="wild">
+          <span class="label">calm</span>
+          <span class="track"><span class="fill" :style="{ width: `${bench.wild * 100}%` }" /></span>
+          <span class="label">wild</span>
+        </div>
+        <div v-if="bench?.leader" class="schools" role="group" aria-label="Leader school">
+          <span class="label">Leader, {{ bench.leader.name.toLowerCase() }}: {{ bench.leader.why }}.</span>
+          <v-btn
+            v-for="school in bench.schools"
+            :key="school.school"
+            class="school"
+            :class="{ on: school.school === bench.leader.school }"
+            :data-test="`school-${school.school}`"
+            @click="chooseSchool(school.school)"
+          >
+            {{ school.name.split(':')[0] }}
+            {{ Math.round(tackleLengthFromM(school.low_m, display.units)) }}–{{
+              Math.round(tackleLengthFromM(school.high_m, display.units))
+            }}
+            {{ fishLengthUnit(display.units) }}
+          </v-btn>
+        </div>
+        <SetupFields :setup="draft" :outfit="store.trip.outfit" @change="change" @bad="problem = $event" />
+        <FindingList v-if="bench" :findings="bench.findings" />
+      </section>
+    </template>
+    <div v-else-if="empty" class="nothing">
+      <h1>No trip yet</h1>
+      <p>Start one: its boat, rods and tackle come to the bench.</p>
+      <v-btn class="big" @click="router.push('/trips')">Start a trip</v-btn>
+    </div>
+    <p v-else-if="store.loadError" class="nothing" role="alert">{{ store.loadError }}</p>
+    <p v-else class="nothing">Opening the trip …</p>
+  </main>
+</template>
+
+<style scoped>
+.rig {
+  display: grid;
+  grid-template-columns: 290px minmax(0, 1fr);
+  gap: 6px;
+  padding: 6px;
+  align-items: start;
+}
+h1,
+h2 {
+  font-size: 20px;
+  font-weight: 720;
+  font-stretch: 90%;
+}
+.rods,
+.bench {
+  background: var(--frost);
+  padding: 8px;
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+}
+.rod {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  min-height: 56px;
+  padding: 4px 8px;
+  text-align: left;
+  border: 1px solid var(--line);
+  border-radius: 4px;
+}
+.rod.chosen {
+  border-color: var(--ink);
+  box-shadow: inset 0 0 0 1.5px var(--ink);
+}
+.who {
+  flex: 1;
+  min-width: 0;
+  display: flex;
+  flex-direction: column;
+}
+.count {
+  min-width: 28px;
+  text-align: center;
+  font-weight: 760;
+  border: 1.5px solid var(--ink);
+  border-radius: 4px;
+}
+.count.stop {
+  border-color: var(--now);
+  color: var(--now);
+}
+.common {
+  border-top: 1px solid var(--line);
+  padding-top: 8px;
+}
+.common .figure {
+  display: block;
+  font-size: 30px;
+}
+.none,
+.error {
+  color: var(--now);
+  font-weight: 700;
+}
+header {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  flex-wrap: wrap;
+}
+.gap {
+  flex: 1;
+}
+.big {
+  min-height: var(--touch);
+}
+.solid {
+  background: var(--ink);
+  color: var(--frost);
+}
+.meter {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+.track {
+  flex: 1;
+  max-width: 320px;
+  height: 12px;
+  border: 1.5px solid var(--ink);
+  border-radius: 6px;
+  overflow: hidden;
+}
+.fill {
+  display: block;
+  height: 100%;
+  background: var(--ink);
+}
+.schools {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px;
+}
+.schools .label {
+  flex-basis: 100%;
+}
+.school {
+  min-height: 44px;
+  font-size: 13px;
+}
+.school.on {
+  background: var(--ink);
+  color: var(--frost);
+}
+.nothing {
+  grid-column: 1 / -1;
+  margin: 20vh auto;
+  text-align: center;
+}
+@media (max-width: 900px) {
+  .rig {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>
