@@ -87,7 +87,7 @@ def test_ledge_is_called_in_time_for_the_ball():
 def test_raising_as_called_silences_the_call():
     trip = one_rigger(northward(), chart=chart(ledge))
     call = trip.view(at(10)).ahead.calls[0]
-    trip.add(event("line_set", 10.1, rod_id="rod-3", setting_m=call.number.setting_m - 0.05))
+    trip.add(event("line_set", 10.1, rod_id="rod-3", setting_m=call.number.setting_m))
     assert trip.view(at(10.2)).ahead.calls == ()
 
 

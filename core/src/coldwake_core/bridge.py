@@ -22,7 +22,7 @@ from .record.trip import Trip
 _CALLS = (
     "open", "add", "replace", "view", "lines_at", "number_for", "where", "plan", "tightest",
     "current_from_runs", "manoeuvre", "numbers_at", "orders",
-    "bench", "check_spread",
+    "bench", "check_spread", "speed_at_depth",
 )
 
 
@@ -120,6 +120,11 @@ class Bridge:
     def _numbers_at(self, rod_id: str, depth_m: float, speeds_mps: list[float]) -> Any:
         return encode(
             self._opened().numbers_at(rod_id=rod_id, depth_m=depth_m, speeds_mps=speeds_mps)
+        )
+
+    def _speed_at_depth(self, rod_id: str, beats: int, seconds: float) -> Any:
+        return encode(
+            self._opened().speed_at_depth(rod_id=rod_id, beats=beats, seconds=seconds)
         )
 
     def _bench(self, setup: Any) -> Any:

@@ -111,6 +111,11 @@ async function leave(): Promise<void> {
 .gap {
   flex: 1;
 }
+@media print {
+  .rail {
+    display: none;
+  }
+}
 @media (max-width: 700px) {
   .shell {
     flex-direction: column;

@@ -10,6 +10,7 @@ export function makeRouter() {
       { path: '/login', component: () => import('@/features/account/pages/LoginPage.vue'), meta: { open: true } },
       { path: '/fish', component: () => import('@/features/fish/pages/FishPage.vue') },
       { path: '/rig', component: () => import('@/features/rig/pages/RigPage.vue') },
+      { path: '/rig/card', component: () => import('@/features/rig/pages/CardPage.vue') },
       { path: '/trips', component: () => import('@/features/fish/pages/TripsPage.vue') },
       { path: '/:rest(.*)*', redirect: '/fish' },
     ],

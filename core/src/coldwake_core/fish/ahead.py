@@ -24,8 +24,10 @@ LEVEL_WITHIN_S: Final = 600.0
 """A sounding tells today's water level against the chart if the place was known then."""
 OFF_BOTTOM_M: Final = 0.5
 """A ball meant to touch bottom is off it when this far above (judged)."""
-LEDGE_M: Final = 60.0
+LEDGE_M: Final = 150.0
 """Past the first meeting the shallowest of this stretch decides how far to raise."""
+SLACK_M: Final = 0.15
+"""The number called clears by this much more, or the next second would call again."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -182,7 +184,7 @@ def _calls(
         # The first to meet it says when; the one that needs most says how far.
         soonest = min(met, key=lambda call: (call.in_s, -call.by_m))
         by = max(call.by_m for call in met)
-        number = _number(lines, line, line.depth_m - by)
+        number = _number(lines, line, line.depth_m - by - SLACK_M)
         yield replace(
             soonest, by_m=by, number=number, act="bring_in" if number is None else "raise"
         )

@@ -15,8 +15,9 @@ from ..advice.moves import (
 from ..advice.situation import RodNow, Situation
 from ..boat.current import PassSpeeds, pass_speeds
 from ..checks import require_number
-from ..errors import NoSolutionError, UnknownItemError
+from ..errors import InvalidInputError, NoSolutionError, UnknownItemError
 from ..evidence.rates import Exposure
+from ..gear.beat import SpeedAtDepth, predicted_rate_hz, speed_from_beat
 from ..gear.setup import recipe_words, rig_kind, working_range
 from ..gear.window import shared_window, verdict
 from ..record.admit import check_against
@@ -179,6 +180,7 @@ class FishSession(TripLines):
                 last_setting_m=None, wanted_depth_m=None,
             )
         place, works = outfit.place(setup.place_id), working_range(outfit, setup)
+        beat = self.state.beats.get((setup.attractor_id, setup.lure_id))
         line = None
         if rod.status == "fishing" and rod.setting_m is not None:
             line = self.where(rod_id=rod.rod_id, setting_m=rod.setting_m, speed_mps=speed_mps)
@@ -192,6 +194,8 @@ class FishSession(TripLines):
             last_setting_m=rod.setting_m, wanted_depth_m=rod.wanted_depth_m,
             readings=self.readings_of(setup), aft_m=place.aft_m, on_board=place.kind == "board",
             bottom_tap=rod.bottom_tap,
+            beat=beat, beats_per_10s=None if beat is None
+            else 10.0 * predicted_rate_hz(beat, speed_mps),
         )
 
     def _rod_now(
@@ -295,6 +299,35 @@ class FishSession(TripLines):
         return tightest_turns(
             self._rod_views(), speed_mps=self.speed_mps, where=self._where_quickly
         )
+
+    def speed_at_depth(self, *, rod_id: str, beats: int, seconds: float) -> SpeedAtDepth:
+        """Return the speed at which a rod's blade swings, from its tip's beat.
+
+        Parameters
+        ----------
+        rod_id : str
+            The rod.
+        beats : int
+            Beats counted.
+        seconds : float
+            Over how long, seconds.
+
+        Returns
+        -------
+        SpeedAtDepth
+
+        Raises
+        ------
+        InvalidInputError
+            If the rod's beat was never counted beside the boat, or the count is none.
+        """
+        _, setup = self._rod(rod_id)
+        reference = self.state.beats.get((setup.attractor_id, setup.lure_id))
+        if reference is None:
+            raise InvalidInputError(
+                "rod_id", rod_id, "a rod whose beat was counted beside the boat first"
+            )
+        return speed_from_beat(reference, beats=beats, seconds=seconds)
 
     def orders(self) -> LineOrders:
         """Return the order in which to let the lines out, and to take them in.

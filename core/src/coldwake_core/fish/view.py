@@ -10,6 +10,7 @@ from ..advice.method import Method
 from ..advice.moves import Comparison
 from ..advice.situation import Move
 from ..boat.current import Current, PassSpeeds
+from ..gear.beat import Beat
 from ..gear.setup import RigKind, RodSetup
 from ..gear.tackle import Shape, SpeedRange
 from ..gear.window import SpeedWindow, Verdict
@@ -68,6 +69,10 @@ class RodView:
         Depths seen with this very tackle.
     aft_m : float
         Its tip behind the transom, m.
+    beat : Beat or None
+        Its tip's beat, counted beside the boat.
+    beats_per_10s : float or None
+        What it should beat at the speed now.
     on_board : bool
         Whether its line runs from a planer board.
     bottom_tap : bool
@@ -94,6 +99,8 @@ class RodView:
     wanted_depth_m: float | None
     readings: tuple[ReadingView, ...] = ()
     aft_m: float = 0.0
+    beat: Beat | None = None
+    beats_per_10s: float | None = None
     on_board: bool = False
     bottom_tap: bool = False
 

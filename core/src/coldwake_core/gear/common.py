@@ -78,8 +78,8 @@ def common_speed(outfit: Outfit, setups: Sequence[RodSetup]) -> CommonSpeed:
 
     Notes
     -----
-    The proposal is the middle of the overlap. The odd one is the rod without which the others
-    share the widest overlap.
+    The proposal is the middle of the overlap. The odd one is a rod without which the others share
+    a speed: one that a change brings in before one that none does, then the widest overlap.
     """
     window = shared_window([working_range(outfit, setup) for setup in setups])
     if window is None:
@@ -95,23 +95,20 @@ def common_speed(outfit: Outfit, setups: Sequence[RodSetup]) -> CommonSpeed:
 
 
 def _odd_one(outfit: Outfit, setups: Sequence[RodSetup]) -> OddOne | None:
-    best: tuple[float, int, SpeedWindow] | None = None
-    for index in range(len(setups)):
+    """Of the rods whose absence lets the others share a speed: one that a change brings in."""
+    found: list[tuple[bool, float, OddOne]] = []
+    for index, setup in enumerate(setups):
         rest = shared_window([
-            working_range(outfit, setup) for i, setup in enumerate(setups) if i != index
+            working_range(outfit, other) for i, other in enumerate(setups) if i != index
         ])
-        if rest is not None and rest.is_open:
-            width = rest.high_mps - rest.low_mps
-            if best is None or width > best[0]:
-                best = (width, index, rest)
-    if best is None:
-        return None
-    _, index, rest = best
-    change = _smallest_change(outfit, setups[index], rest)
-    return OddOne(
-        rod_id=setups[index].rod_id, others=rest, setup=change,
-        words="" if change is None else recipe_words(outfit, change),
-    )
+        if rest is None or not rest.is_open:
+            continue
+        change = _smallest_change(outfit, setup, rest)
+        found.append((change is not None, rest.high_mps - rest.low_mps, OddOne(
+            rod_id=setup.rod_id, others=rest, setup=change,
+            words="" if change is None else recipe_words(outfit, change),
+        )))
+    return max(found, key=lambda item: item[:2])[2] if found else None
 
 
 def _smallest_change(outfit: Outfit, setup: RodSetup, others: SpeedWindow) -> RodSetup | None:

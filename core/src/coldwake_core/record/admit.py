@@ -11,6 +11,7 @@ from ..lines.calibration import DepthReading
 from ..lines.rigs import Rig
 from .events import Event
 from .payloads import (
+    BeatCounted,
     BottomTap,
     DepthSeen,
     Landed,
@@ -83,6 +84,12 @@ def _check_item(trip: Trip, state: TripState, item: Any) -> None:
         if rod.setup is None or trip.outfit.place(rod.setup.place_id).kind != "holder":
             raise InvalidInputError(
                 "payload.rod_id", item.rod_id, "a rigged rod in a holder, whose tip can move"
+            )
+    elif isinstance(item, BeatCounted):
+        rod = _rod(state, item.rod_id)
+        if rod.setup is None or state.speed_mps is None:
+            raise InvalidInputError(
+                "payload.rod_id", item.rod_id, "a rigged rod, once the speed is set"
             )
     elif isinstance(item, RodOnly | Landed | BottomTap):
         _rod(state, item.rod_id)

@@ -11,6 +11,7 @@ from ..decode import decode, encode
 from ..errors import InvalidInputError
 from ..gear.setup import RodSetup
 from .payloads import (
+    BeatCounted,
     BottomTap,
     ClearanceChosen,
     CurrentNoted,
@@ -36,7 +37,7 @@ from .payloads import (
 Payload = (
     RodSetup | LineSet | RodOnly | Landed | SpeedChanged | TemperatureRead | MarkSeen | Sounded
     | OffsetChosen | CurrentNoted | DepthSeen | ReadingSetAside | TipMoved | BottomTap
-    | ClearanceChosen | PositionFixed | SchoolChosen | MoveAnswered | Undone | Nothing
+    | BeatCounted | ClearanceChosen | PositionFixed | SchoolChosen | MoveAnswered | Undone | Nothing
 )
 
 EVENT_TYPES: Final[dict[str, type]] = {
@@ -59,6 +60,7 @@ EVENT_TYPES: Final[dict[str, type]] = {
     "tip_moved": TipMoved,
     "bottom_tap": BottomTap,
     "board_reset": RodOnly,
+    "beat_counted": BeatCounted,
     "clearance_chosen": ClearanceChosen,
     "position_fixed": PositionFixed,
     "school_chosen": SchoolChosen,

@@ -7,9 +7,11 @@ from dataclasses import replace
 from typing import Any
 
 from ..boat.current import Current
+from ..gear.beat import Beat
 from ..gear.setup import RodSetup
 from .events import Event
 from .payloads import (
+    BeatCounted,
     BottomTap,
     ClearanceChosen,
     CurrentNoted,
@@ -187,6 +189,15 @@ def _board_reset(state: TripState, at_s: float, item: RodOnly, _: str) -> None:
     _change_setup(state, at_s, fresh, replace(fresh.setup, place_id=free.id))
 
 
+def _beat(state: TripState, at_s: float, item: BeatCounted, _: str) -> None:
+    rod = state.rods[item.rod_id]
+    if rod.setup is not None and state.speed_mps is not None:
+        body = (rod.setup.attractor_id, rod.setup.lure_id)
+        state.beats[body] = Beat(
+            beats=item.beats, seconds=item.seconds, speed_mps=state.speed_mps
+        )
+
+
 def _clearance(state: TripState, at_s: float, item: ClearanceChosen, _: str) -> None:
     state.clearance_m = item.clearance_m
 
@@ -337,6 +348,7 @@ _APPLY: dict[str, Callable[[TripState, float, Any, str], None]] = {
     "tip_moved": _tip,
     "bottom_tap": _tap,
     "board_reset": _board_reset,
+    "beat_counted": _beat,
     "clearance_chosen": _clearance,
     "position_fixed": _fix,
     "school_chosen": _school,

@@ -10,6 +10,7 @@ from ..boat.current import Current
 from ..checks import require_choice, require_number, require_text
 from ..constants import FOOT_M, MPH_MPS
 from ..errors import InvalidInputError
+from ..gear.beat import check_count
 from ..gear.leader import LEADER_SCHOOLS
 from ..gear.setup import RodSetup, Tip
 from ..gear.tackle import FASTEST_MPS, LONGEST_LINE_M
@@ -225,6 +226,19 @@ class BottomTap:
 
     rod_id: str
     on: bool
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BeatCounted:
+    """The tip's beat counted beside the boat, where the speed is known."""
+
+    rod_id: str
+    beats: int
+    seconds: float
+
+    def check(self) -> None:
+        """Raise InvalidInputError unless it could be counted by hand."""
+        check_count(self.beats, self.seconds)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from ..boat.current import Current
+from ..gear.beat import Beat
 from ..gear.setup import RodSetup, same_cable
 from ..gear.tackle import Outfit
 from .payloads import (
@@ -153,6 +154,7 @@ class TripState:
     bites: list[tuple[float, str, str]] = field(default_factory=list)
     depth_readings: list[PastReading] = field(default_factory=list)
     set_aside: set[str] = field(default_factory=set)
+    beats: dict[tuple[str | None, str], Beat] = field(default_factory=dict)
     current: Current | None = None
     schools: dict[str, str] = field(default_factory=dict)
     above_mark_m: float = DEFAULT_ABOVE_MARK_M

@@ -258,6 +258,12 @@ export const useFishStore = defineStore('fish', () => {
     return core!.call('current_from_runs', { up_mps: upMps, down_mps: downMps, toward_deg: towardDeg })
   }
 
+  /** The speed at which a blade swings, from its tip's beat. */
+  async function speedAtDepth(rodId: string, beats: number, seconds: number): Promise<{ speed_mps: number; doubt_mps: number }> {
+    if (!coreReady.value) throw new Error('Reading the speed from the beat needs the computation in this browser: wait until it is ready.')
+    return core!.call('speed_at_depth', { rod_id: rodId, beats, seconds })
+  }
+
   async function setDepth(rodId: string, depthM: number): Promise<boolean> {
     try {
       const line = await numberFor(rodId, depthM)
@@ -307,6 +313,7 @@ export const useFishStore = defineStore('fish', () => {
     manoeuvreFor,
     lineOrders,
     numbersAt,
+    speedAtDepth,
     benchFor,
     checkSpread,
     currentFromRuns,

@@ -374,6 +374,21 @@ export interface components {
             works: components["schemas"]["SpeedRange"];
             gives_action: boolean;
         };
+        /** @description A count of the tip's nods at a known speed: beside the boat. */
+        Beat: {
+            beats: number;
+            /** Format: double */
+            seconds: number;
+            /** Format: double */
+            speed_mps: number;
+        };
+        /** @description The tip's beat counted beside the boat, where the speed is known. */
+        BeatCounted: {
+            rod_id: string;
+            beats: number;
+            /** Format: double */
+            seconds: number;
+        };
         /** @description One rod on the bench. */
         BenchView: {
             setup: components["schemas"]["RodSetup"];
@@ -576,6 +591,7 @@ export interface components {
              *     * `tip_moved` - tip_moved
              *     * `bottom_tap` - bottom_tap
              *     * `board_reset` - board_reset
+             *     * `beat_counted` - beat_counted
              *     * `clearance_chosen` - clearance_chosen
              *     * `position_fixed` - position_fixed
              *     * `school_chosen` - school_chosen
@@ -585,14 +601,14 @@ export interface components {
              *     * `trip_ended` - trip_ended
              * @enum {string}
              */
-            type: "rod_rigged" | "line_set" | "line_in" | "bait_checked" | "hit" | "hooked" | "landed" | "lost" | "speed_changed" | "temperature_read" | "mark_seen" | "sounded" | "offset_chosen" | "current_noted" | "depth_seen" | "reading_set_aside" | "tip_moved" | "bottom_tap" | "board_reset" | "clearance_chosen" | "position_fixed" | "school_chosen" | "move_taken" | "move_refused" | "undone" | "trip_ended";
+            type: "rod_rigged" | "line_set" | "line_in" | "bait_checked" | "hit" | "hooked" | "landed" | "lost" | "speed_changed" | "temperature_read" | "mark_seen" | "sounded" | "offset_chosen" | "current_noted" | "depth_seen" | "reading_set_aside" | "tip_moved" | "bottom_tap" | "board_reset" | "beat_counted" | "clearance_chosen" | "position_fixed" | "school_chosen" | "move_taken" | "move_refused" | "undone" | "trip_ended";
             payload: components["schemas"]["EventPayload"];
         };
         /** @description Events to append, all or none. */
         EventBatch: {
             events: components["schemas"]["Event"][];
         };
-        EventPayload: components["schemas"]["RodSetup"] | components["schemas"]["LineSet"] | components["schemas"]["RodOnly"] | components["schemas"]["Landed"] | components["schemas"]["SpeedChanged"] | components["schemas"]["TemperatureRead"] | components["schemas"]["MarkSeen"] | components["schemas"]["Sounded"] | components["schemas"]["OffsetChosen"] | components["schemas"]["CurrentNoted"] | components["schemas"]["DepthSeen"] | components["schemas"]["ReadingSetAside"] | components["schemas"]["TipMoved"] | components["schemas"]["BottomTap"] | components["schemas"]["ClearanceChosen"] | components["schemas"]["PositionFixed"] | components["schemas"]["SchoolChosen"] | components["schemas"]["MoveAnswered"] | components["schemas"]["Undone"];
+        EventPayload: components["schemas"]["RodSetup"] | components["schemas"]["LineSet"] | components["schemas"]["RodOnly"] | components["schemas"]["Landed"] | components["schemas"]["SpeedChanged"] | components["schemas"]["TemperatureRead"] | components["schemas"]["MarkSeen"] | components["schemas"]["Sounded"] | components["schemas"]["OffsetChosen"] | components["schemas"]["CurrentNoted"] | components["schemas"]["DepthSeen"] | components["schemas"]["ReadingSetAside"] | components["schemas"]["TipMoved"] | components["schemas"]["BottomTap"] | components["schemas"]["BeatCounted"] | components["schemas"]["ClearanceChosen"] | components["schemas"]["PositionFixed"] | components["schemas"]["SchoolChosen"] | components["schemas"]["MoveAnswered"] | components["schemas"]["Undone"];
         /** @description Hits and the rod-minutes they were counted over. */
         Exposure: {
             hits: number;
@@ -1234,6 +1250,9 @@ export interface components {
             readings?: components["schemas"]["ReadingView"][];
             /** Format: double */
             aft_m?: number;
+            beat?: components["schemas"]["Beat"] | null;
+            /** Format: double */
+            beats_per_10s?: number | null;
             on_board?: boolean;
             bottom_tap?: boolean;
         };

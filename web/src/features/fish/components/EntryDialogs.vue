@@ -165,6 +165,8 @@ async function mark(value: number): Promise<string | null> {
     :view="view"
     :rod="rod"
     :numbers-at="store.numbersAt"
+    :speed-at-depth="store.speedAtDepth"
+    @beat="(beats, seconds) => store.record('beat_counted', { rod_id: rod!.id, beats, seconds })"
     @tip="store.record('tip_moved', { rod_id: rod.id, tip: $event })"
     @tap="store.record('bottom_tap', { rod_id: rod.id, on: $event })"
     @boards="store.record('board_reset', { rod_id: rod.id })"

@@ -6,6 +6,7 @@ import { parseNumber } from '@/shared/units/parse'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatLength, formatSpeed, lengthFromM, lengthToM, speedFromMps, speedToMps } from '@/shared/units/units'
 import type { FishView, NumberAtSpeed, RodView } from '../api'
+import BeatCounter from './BeatCounter.vue'
 import { formatDepth, formatNumber } from '../logic/format'
 
 type Tip = 'low' | 'level' | 'high'
@@ -13,10 +14,18 @@ type Tip = 'low' | 'level' | 'high'
 const props = defineProps<{
   view: FishView
   rod: RodView
+  speedAtDepth: (rodId: string, beats: number, seconds: number) => Promise<{ speed_mps: number; doubt_mps: number }>
   numbersAt: (rodId: string, depthM: number, speedsMps: number[]) => Promise<NumberAtSpeed[]>
 }>()
 const open = defineModel<boolean>({ required: true })
-const emit = defineEmits<{ tip: [tip: Tip]; tap: [on: boolean]; boards: []; clearance: []; failed: [error: unknown] }>()
+const emit = defineEmits<{
+  tip: [tip: Tip]
+  tap: [on: boolean]
+  boards: []
+  clearance: []
+  beat: [beats: number, seconds: number]
+  failed: [error: unknown]
+}>()
 
 const display = useDisplayStore()
 const depth = ref('')
@@ -120,6 +129,14 @@ const clip = computed(() => found.value[0]?.line?.clip_above_ball_m ?? null)
             >{{ item.title }}</v-btn
           >
         </div>
+        <BeatCounter
+          v-if="rod.setup?.attractor_id"
+          :rod="rod"
+          :speed-mps="view.speed_mps"
+          :speed-at-depth="speedAtDepth"
+          @count="(beats, seconds) => emit('beat', beats, seconds)"
+          @failed="emit('failed', $event)"
+        />
         <div class="group">
           <v-btn class="choice" :class="{ chosen: rod.bottom_tap }" data-test="bottom-tap" @click="emit('tap', !rod.bottom_tap)">
             {{ rod.bottom_tap ? 'Meant to tap the bottom' : 'Keep off the bottom' }}

@@ -30,11 +30,11 @@ const x = (metres: number): number => LEFT + metres * scale.value
 const lureEnd = computed(() => props.bench.chain[0]?.length_m ?? 0)
 const blade = computed(() => props.bench.chain.find((part) => part.kind === 'attractor'))
 const ticks = computed(() => {
-  const span = tackleLengthFromM(end.value, display.units)
+  const span = tackleLengthFromM(end.value - lureEnd.value, display.units)
   const step = tickStep(span, 9)
   return Array.from({ length: Math.floor(span / step) + 1 }, (_, i) => ({
     value: i * step,
-    metres: fishLengthToM(i * step, display.units),
+    metres: lureEnd.value + fishLengthToM(i * step, display.units),
   }))
 })
 const short = (metres: number): string => `${Math.round(tackleLengthFromM(metres, display.units) * 2) / 2} ${fishLengthUnit(display.units)}`
@@ -89,7 +89,7 @@ function key(event: KeyboardEvent): void {
         />
         <circle v-else-if="part.kind === 'weight'" :cx="x(part.from_m)" :cy="LINE_Y" r="9" class="weight" />
         <path v-else-if="part.kind === 'snubber'" :d="`M${x(part.from_m)} ${LINE_Y}l4-6 6 12 6-12 6 12 4-6`" class="snubber" />
-        <text v-if="part.kind !== 'line'" :x="x(part.from_m)" :y="index % 2 ? LINE_Y - 30 : LINE_Y + 34" class="name">
+        <text v-if="part.kind !== 'line'" :x="x(part.from_m) + 4" :y="index % 2 ? LINE_Y - 30 : LINE_Y + 34" class="name">
           {{ part.name }}
           <tspan v-if="part.kind === 'leader'" class="strong">{{ short(part.length_m) }}</tspan>
         </text>

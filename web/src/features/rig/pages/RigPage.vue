@@ -103,6 +103,7 @@ onBeforeUnmount(() => store.close())
     <template v-if="store.view && store.trip">
       <aside class="rods" aria-label="Rods">
         <h1>Rig</h1>
+        <router-link class="card" :to="{ path: '/rig/card', query: route.query }" data-test="to-card">Rig card, to print</router-link>
         <button
           v-for="item in rods"
           :key="item.id"
@@ -216,6 +217,13 @@ h2 {
   display: flex;
   flex-direction: column;
   gap: 8px;
+}
+.card {
+  min-height: 44px;
+  display: flex;
+  align-items: center;
+  color: var(--ink);
+  font-weight: 640;
 }
 .rod {
   display: flex;

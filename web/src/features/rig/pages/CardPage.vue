@@ -1,0 +1,203 @@
+<script setup lang="ts">
+// The rig card: one page to print or keep, with every number at two speeds and two depths.
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { useRoute } from 'vue-router'
+import type { LineOrders, NumberAtSpeed, SpreadCheck } from '@/features/fish/api'
+import { formatNumber } from '@/features/fish/logic/format'
+import { currentTrip } from '@/features/fish/logic/currentTrip'
+import { useFishStore } from '@/features/fish/store'
+import { describeError } from '@/shared/units/describe'
+import { useDisplayStore } from '@/shared/units/store'
+import { fishLengthUnit, formatLength, formatSpeed, speedToMps, stepM, tackleLengthFromM } from '@/shared/units/units'
+
+const DEEPER_STEPS = 5
+const EITHER_SIDE = 0.2
+
+const store = useFishStore()
+const display = useDisplayStore()
+const route = useRoute()
+const spread = shallowRef<SpreadCheck | null>(null)
+const orders = shallowRef<LineOrders | null>(null)
+const numbers = shallowRef<Record<string, { depth: number; at: NumberAtSpeed[] }[]>>({})
+const problem = ref<string | null>(null)
+const ready = ref(false)
+
+const speeds = computed<[number, number]>(() => {
+  const window = spread.value?.common.window
+  const now = store.view?.speed_mps ?? 0.7
+  const step = speedToMps(EITHER_SIDE, display.units)
+  // The ends of what all share, when there is such; else a little to either side of now.
+  if (window?.is_open && window.high_mps - window.low_mps > step / 2) return [window.low_mps, window.high_mps]
+  return [Math.max(now - step, 0.1), now + step]
+})
+const rods = computed(() => (store.view?.rods ?? []).filter((rod) => rod.setup))
+const nameOf = (id: string): string => rods.value.find((rod) => rod.id === id)?.name ?? id
+const chainWords = (rodId: string): string[] =>
+  (spread.value?.rods.find((item) => item.setup.rod_id === rodId)?.chain ?? []).map((part) => {
+    if (part.kind === 'line') return `${part.name} ${formatLength(part.length_m, display.units)}`
+    return part.kind === 'leader'
+      ? `leader ${Math.round(tackleLengthFromM(part.length_m, display.units) * 2) / 2} ${fishLengthUnit(display.units)}`
+      : part.name
+  })
+
+async function work(): Promise<void> {
+  try {
+    spread.value = await store.checkSpread()
+    orders.value = await store.lineOrders()
+    const made: typeof numbers.value = {}
+    for (const rod of rods.value) {
+      const first = rod.line?.depth_m ?? rod.wanted_depth_m ?? null
+      if (first === null) continue
+      const depths = [first, first + DEEPER_STEPS * stepM(display.units)].filter((depth) => depth > 0 && depth < store.view!.bottom_m)
+      made[rod.id] = []
+      for (const depth of depths) made[rod.id]!.push({ depth, at: await store.numbersAt(rod.id, depth, [...speeds.value]) })
+    }
+    numbers.value = made
+    problem.value = null
+    ready.value = true
+  } catch (error) {
+    problem.value = describeError(error, display.units)
+  }
+}
+watch(
+  () => store.view !== null && (store.coreReady || store.coreFailed),
+  (now) => now && void work(),
+)
+onMounted(async () => {
+  const id = await currentTrip(route.query.trip)
+  if (id !== null) await store.open(id)
+  else problem.value = 'No trip yet: start one, its rods come to the card.'
+})
+onBeforeUnmount(() => store.close())
+
+function printCard(): void {
+  window.print()
+}
+</script>
+
+<template>
+  <main class="card" data-test="rig-card" :data-state="ready ? 'ready' : 'starting'">
+    <p v-if="problem" class="error" role="alert">{{ problem }}</p>
+    <template v-if="ready && store.trip && store.view && spread">
+      <header>
+        <h1>{{ store.trip.water_name }}: {{ store.trip.outfit.boat_name }}</h1>
+        <v-btn class="print" @click="printCard">Print</v-btn>
+      </header>
+      <p class="facts">
+        <span v-if="spread.common.window?.is_open">
+          all share
+          <strong
+            >{{ formatSpeed(spread.common.window.low_mps, display.units, false) }}–{{
+              formatSpeed(spread.common.window.high_mps, display.units)
+            }}</strong
+          >
+          through the water
+        </span>
+        <strong v-else>no speed suits all rods</strong>
+        <span v-if="store.view.passes">
+          · by GPS at {{ formatSpeed(store.view.speed_mps, display.units) }} through the water:
+          <strong
+            >{{ formatSpeed(store.view.passes.up_mps, display.units, false) }} up,
+            {{ formatSpeed(store.view.passes.down_mps, display.units) }} down</strong
+          >
+        </span>
+        <span v-if="orders"> · out in the order {{ orders.out.map((step) => nameOf(step.rod_id)).join(', ') }}</span>
+      </p>
+      <table>
+        <thead>
+          <tr>
+            <th>rod</th>
+            <th>chain, from the lure up</th>
+            <th>lure at</th>
+            <th v-for="speed in speeds" :key="speed">{{ formatSpeed(speed, display.units) }}</th>
+          </tr>
+        </thead>
+        <tbody>
+          <template v-for="rod in rods" :key="rod.id">
+            <tr v-for="(row, i) in numbers[rod.id] ?? [null]" :key="i" :class="{ first: i === 0 }">
+              <td v-if="i === 0" :rowspan="Math.max(numbers[rod.id]?.length ?? 1, 1)">
+                <strong>{{ rod.name }}</strong><br />{{ rod.place_name }}
+              </td>
+              <td v-if="i === 0" :rowspan="Math.max(numbers[rod.id]?.length ?? 1, 1)">{{ chainWords(rod.id).join(' · ') }}</td>
+              <template v-if="row">
+                <td>{{ formatLength(row.depth, display.units) }}</td>
+                <td v-for="(item, side) in row.at" :key="side" class="figure">
+                  {{
+                    item.line ? formatNumber(item.line.number, display.units) : `deepest ${formatLength(item.limit_m ?? 0, display.units)}`
+                  }}
+                </td>
+              </template>
+              <td v-else colspan="3">not let out yet</td>
+            </tr>
+          </template>
+        </tbody>
+      </table>
+      <p class="label">
+        Depths carry the doubt shown on Fish. Life jacket on, a cutter within reach of every cable, local rules before this card.
+      </p>
+    </template>
+    <p v-else-if="!problem">Working the numbers …</p>
+  </main>
+</template>
+
+<style scoped>
+.card {
+  background: var(--frost);
+  padding: 16px 20px;
+  max-width: 1100px;
+}
+header {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 12px;
+}
+h1 {
+  font-size: 22px;
+  font-weight: 720;
+}
+.print {
+  min-height: var(--touch);
+}
+.facts {
+  margin: 8px 0;
+  font-size: 16px;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 15px;
+}
+th {
+  text-align: left;
+  font-weight: 640;
+  border-bottom: 2px solid var(--ink);
+}
+td,
+th {
+  padding: 5px 8px 5px 0;
+  vertical-align: top;
+}
+tr.first td {
+  border-top: 1px solid var(--line);
+}
+.figure {
+  font-size: 17px;
+  white-space: nowrap;
+}
+.error {
+  color: var(--now);
+  font-weight: 700;
+}
+@media print {
+  .print {
+    display: none;
+  }
+  .card {
+    max-width: none;
+    padding: 0;
+    color: #000;
+    background: #fff;
+  }
+}
+</style>
