@@ -11,12 +11,14 @@ from collections.abc import Callable
 
 from coldwake_core.boat.turns import line_in_turn
 from coldwake_core.constants import MPH_MPS
+from coldwake_core.fish.bench import check_spread
 from coldwake_core.lines.bodies import EndLoad
 from coldwake_core.lines.calibration import DepthReading, fit_line
 from coldwake_core.lines.doubt import solve_with_doubt
 from coldwake_core.lines.linerig import LineRig
 from coldwake_core.lines.towed import integrate_line
 from reference import reference_end
+from trip_cases import event, session
 from tackle import (
     COLD,
     FLOATING_MINNOW,
@@ -114,6 +116,35 @@ def calibration() -> float:
     return statistics.median(times)
 
 
+def of_a_trip() -> list[tuple[str, Callable[[], object], float]]:
+    """Return what is asked of a whole trip, with its budget, ms."""
+    trip = session(
+        event("speed_changed", 1, speed_mps=0.8),
+        *(
+            event("line_set", 2, rod_id=f"rod-{rod}", setting_m=setting)
+            for rod, setting in ((1, 35.0), (2, 25.0), (3, 8.0), (4, 10.0), (5, 40.0), (6, 50.0))
+        ),
+    )
+    return [
+        ("rules of a spread of six rods", lambda: check_spread(trip), 20.0),
+        ("an S-turn of six rods, 25 moments",
+         lambda: trip.manoeuvre(kind="s_turn", toward="port", radius_m=40.0), 250.0),
+        ("two speeds at once for a leadcore rod",
+         lambda: trip.numbers_at(rod_id="rod-5", depth_m=8.0, speeds_mps=[0.6, 0.9]), 60.0),
+    ]
+
+
+def median_ms(act: Callable[[], object], runs: int = 15) -> float:
+    """Return the median time of an act over runs, ms, after one to warm up."""
+    act()
+    times = []
+    for _ in range(runs):
+        start = time.perf_counter()
+        act()
+        times.append((time.perf_counter() - start) * 1e3)
+    return statistics.median(times)
+
+
 if __name__ == "__main__":
     for name, act, budget in (("without doubt", plain, 10.0), ("with doubt", with_doubt, 40.0)):
         median, p95 = milliseconds(act)
@@ -126,4 +157,7 @@ if __name__ == "__main__":
         ("a line fitted to 20 observations", calibration(), 200.0),
     ):
         print(f"{name}: {time_ms:.0f} ms, {time_ms / budget:.2f} of the budget of {budget:.0f} ms")
+    for name, ask, budget in of_a_trip():
+        took = median_ms(ask)
+        print(f"{name}: {took:.1f} ms, {took / budget:.2f} of the budget of {budget:.0f} ms")
     print(f"greatest error of depth against the reference: {worst_error():.1e} (budget 1e-4)")

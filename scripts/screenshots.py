@@ -34,18 +34,29 @@ def main() -> None:
             for name, width, height, press in (
                 ("fish", 1280, 800, None), ("fish-phone", 390, 844, None),
                 ("fish-dawn", 1280, 800, "theme"), ("fish-above", 1280, 800, "switch-view"),
+                ("rig", 1280, 800, "/rig"), ("rig-card", 1280, 800, "/rig/card"),
+                ("river", 1280, 800, "River bars at dawn"),
             ):
                 context = browser.new_context(
                     viewport={"width": width, "height": height}, reduced_motion="reduce"
                 )
                 page = context.new_page()
                 open_fish(page, server.url)
-                if press:
+                if press and press.startswith("/"):
+                    page.goto(server.url + press)
+                    page.wait_for_selector("[data-state=ready]", timeout=60_000)
+                    if press == "/rig":
+                        page.click("[data-test=rig-rod-4]")
+                elif press == "River bars at dawn":
+                    page.goto(server.url + "/trips")
+                    page.click(f"text={press}")
+                    page.wait_for_selector("[data-state=ready]", timeout=60_000)
+                elif press:
                     page.click(f"[data-test={press}]")
                     if press == "switch-view":
                         page.click("[data-test=course-port]")
                     page.mouse.move(5, 5)
-                    page.wait_for_timeout(400)
+                page.wait_for_timeout(500)
                 page.screenshot(path=PLACE / f"{name}.png")
                 context.close()
         finally:

@@ -342,3 +342,49 @@ def test_place_that_is_no_number_is_told_and_kept_open(fish: Page):
     dialog.get_by_test_id("latitude").fill("44.0")
     dialog.get_by_test_id("place-save").click()
     expect(dialog).to_have_count(0)
+
+
+def test_chain_is_changed_on_the_bench_and_rigged(fish: Page, server: RunningServer):
+    fish.goto(f"{server.url}/rig")
+    fish.get_by_test_id("rig-rod-4").click()
+    expect(fish.get_by_test_id("finding-blade-rolls")).to_be_visible()
+    leader = fish.get_by_test_id("type-leader_m")
+    leader.fill("36")
+    leader.blur()
+    expect(fish.get_by_test_id("finding-leader-as-sold")).to_be_visible()
+    fish.get_by_test_id("rig-it").click()
+    expect(fish.get_by_test_id("rig-it")).to_be_disabled()
+    trip = ApiUser(server.url).get("/api/trips/")["trips"][0]["id"]
+
+    def leader_kept() -> float:
+        rods = ApiUser(server.url).get(f"/api/trips/{trip}/fish/")["rods"]
+        return float(next(rod for rod in rods if rod["id"] == "rod-4")["setup"]["leader_m"])
+
+    for _ in range(40):
+        if abs(leader_kept() - 0.9144) < 1e-6:
+            break
+        fish.wait_for_timeout(250)
+    assert abs(leader_kept() - 0.9144) < 1e-6
+
+
+def test_bench_says_what_is_wrong_with_a_length(fish: Page, server: RunningServer):
+    fish.goto(f"{server.url}/rig")
+    fish.get_by_test_id("rig-rod-4").click()
+    leader = fish.get_by_test_id("type-leader_m")
+    leader.fill("long")
+    leader.blur()
+    expect(fish.get_by_test_id("rig-error")).to_contain_text("is no number")
+    leader.fill("900")
+    leader.blur()
+    expect(fish.get_by_test_id("rig-error")).to_be_visible()
+    expect(fish.get_by_test_id("rig-it")).to_be_disabled()
+
+
+def test_rig_card_holds_every_rod_at_two_speeds(fish: Page, server: RunningServer):
+    fish.goto(f"{server.url}/rig/card")
+    card = fish.get_by_test_id("rig-card")
+    expect(card).to_have_attribute("data-state", "ready", timeout=60_000)
+    for rod in range(1, 7):
+        expect(card).to_contain_text(f"Rod {rod}")
+    expect(card).to_contain_text("ft cable")
+    expect(card).to_contain_text("colours")

@@ -99,7 +99,7 @@ def heading_along(kind: str, *, toward: str, radius_m: float, run_m: float) -> f
 
 def unfold(
     tows: Mapping[str, Towed], *, kind: str, toward: str, radius_m: float, speed_mps: float,
-    frames: int = 36,
+    frames: int = 25,
 ) -> tuple[Snapshot, ...]:
     """Return snapshots of the tow through a turn and out of it.
 

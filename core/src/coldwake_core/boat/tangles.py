@@ -100,18 +100,32 @@ def likely_tangles(lines: Mapping[str, Sequence[Point]]) -> tuple[Tangle, ...]:
 
 
 def _nearest(a: Sequence[Point], b: Sequence[Point]) -> tuple[float, float] | None:
-    """Least distance between two lines and where it is; None where none is clear of the tips."""
+    """Least distance between two lines and where it is; None where they are not near."""
     best: tuple[float, float] | None = None
     far_a = [p for p in a if math.hypot(p[0], p[2]) > CLEAR_OF_TIPS_M and p[2] >= 0.0]
     far_b = [p for p in b if math.hypot(p[0], p[2]) > CLEAR_OF_TIPS_M and p[2] >= 0.0]
     if not far_a or not far_b or _boxes_apart(far_a, far_b):
         return best
+    boxes = [(q0, q1, _box(q0, q1)) for q0, q1 in pairwise(far_b)]
     for p0, p1 in pairwise(far_a):
-        for q0, q1 in pairwise(far_b):
+        x0, x1, y0, y1, z0, z1 = _box(p0, p1)
+        x0, y0, z0 = x0 - TOO_NEAR_M, y0 - TOO_NEAR_M, z0 - TOO_NEAR_M
+        x1, y1, z1 = x1 + TOO_NEAR_M, y1 + TOO_NEAR_M, z1 + TOO_NEAR_M
+        for q0, q1, (a0, a1, b0, b1, c0, c1) in boxes:
+            # Most pieces are nowhere near each other, and this is cheaper than saying how far.
+            if a0 > x1 or a1 < x0 or b0 > y1 or b1 < y0 or c0 > z1 or c1 < z0:
+                continue
             distance, share = _between(p0, p1, q0, q1)
             if best is None or distance < best[0]:
                 best = (distance, p0[0] + share * (p1[0] - p0[0]))
     return best
+
+
+def _box(p: Point, q: Point) -> tuple[float, float, float, float, float, float]:
+    (x0, y0, z0), (x1, y1, z1) = p, q
+    return (
+        min(x0, x1), max(x0, x1), min(y0, y1), max(y0, y1), min(z0, z1), max(z0, z1)
+    )
 
 
 def _boxes_apart(a: Sequence[Point], b: Sequence[Point]) -> bool:
