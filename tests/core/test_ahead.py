@@ -134,6 +134,15 @@ def test_nothing_known_of_the_bottom_makes_no_call():
     assert one_rigger().view(at(10)).ahead is None
 
 
+def test_clearance_is_over_the_bottom_under_each_lure_where_a_chart_tells():
+    # Sounded 17 m where the chart has 20; by now the boat is over the bank, 5 m deep.
+    trip = one_rigger(northward(), event("sounded", 10, bottom_m=17.0), chart=chart(ledge))
+    rod = trip.view(at(14)).rods[2]
+    assert rod.line.clearance_m == pytest.approx(5.0 - rod.line.ball_depth_m, abs=0.8)
+    flat = one_rigger(event("sounded", 10, bottom_m=17.0)).view(at(14)).rods[2].line
+    assert flat.clearance_m == pytest.approx(17.0 - max(flat.depth_m, flat.ball_depth_m))
+
+
 def test_less_clearance_wanted_is_fewer_calls():
     trip = one_rigger(event("sounded", 9, bottom_m=12.5))
     trip.add(event("clearance_chosen", 9, clearance_m=0.0))

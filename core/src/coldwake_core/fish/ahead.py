@@ -146,6 +146,40 @@ def look_ahead(lines: TripLines, rods: Sequence[RodView], now_s: float) -> Ahead
     )
 
 
+def over_the_track(rods: Sequence[RodView], ahead: AheadView | None) -> tuple[RodView, ...]:
+    """Return the rods with their clearance taken over the bottom that is under each of them.
+
+    Parameters
+    ----------
+    rods : sequence of RodView
+        All rods, their clearance by the last sounding.
+    ahead : AheadView or None
+        The bottom along the track.
+
+    Returns
+    -------
+    tuple of RodView
+        As they came where no chart tells more than the sounding.
+    """
+    if ahead is None or ahead.source != "chart":
+        return tuple(rods)
+    return tuple(_over(rod, ahead.profile) for rod in rods)
+
+
+def _over(rod: RodView, profile: Sequence[BottomPoint]) -> RodView:
+    line = rod.line
+    if line is None or not profile:
+        return rod
+    clear = [_under(profile, _behind(rod, line.trail_m)) - line.depth_m]
+    if line.ball_depth_m is not None and line.ball_trail_m is not None:
+        clear.append(_under(profile, _behind(rod, line.ball_trail_m)) - line.ball_depth_m)
+    return replace(rod, line=replace(line, clearance_m=min(clear)))
+
+
+def _under(profile: Sequence[BottomPoint], behind_m: float) -> float:
+    return min(profile, key=lambda point: abs(point.ahead_m + behind_m)).bottom_m
+
+
 def _behind(rod: RodView, trail_m: float) -> float:
     return max(trail_m + rod.aft_m, 0.0)
 

@@ -26,7 +26,7 @@ from ..record.fold import fold
 from ..record.state import RodState
 from ..record.trip import Trip
 from ..sonar.marks import MarkedBand, depth_to_fish, marked_bands, recent_marks
-from .ahead import look_ahead
+from .ahead import look_ahead, over_the_track
 from .lines import TripLines
 from .manoeuvre import ManoeuvreView, manoeuvre_view
 from .order import LineOrders, line_orders
@@ -122,6 +122,8 @@ class FishSession(TripLines):
             cold_school=state.schools.get("cold_morning"),
         )
         rods = self._rod_views()
+        ahead = look_ahead(self, rods, now_s)
+        rods = over_the_track(rods, ahead)
         bands = tuple(marked_bands(state.marks, now_s))
         now_rods = tuple(self._rod_now(view, bands, method, now_s) for view in rods if view.line)
         situation = Situation(
@@ -155,7 +157,7 @@ class FishSession(TripLines):
             ),
             ribbon=self._ribbon(),
             undo_event_id=state.last_event_id, undo_event_type=state.last_event_type,
-            ended=state.ended, ahead=look_ahead(self, rods, now_s), clearance_m=state.clearance_m,
+            ended=state.ended, ahead=ahead, clearance_m=state.clearance_m,
         )
 
     def _rod_views(self) -> tuple[RodView, ...]:
