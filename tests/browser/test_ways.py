@@ -388,3 +388,16 @@ def test_rig_card_holds_every_rod_at_two_speeds(fish: Page, server: RunningServe
         expect(card).to_contain_text(f"Rod {rod}")
     expect(card).to_contain_text("ft cable")
     expect(card).to_contain_text("colours")
+
+
+def test_trip_is_ended_by_two_presses(fish: Page, server: RunningServer):
+    user = ApiUser(server.url)
+    trip = next(t for t in user.get("/api/trips/")["trips"] if t["name"] == "April morning")
+    fish.goto(f"{server.url}/trips")
+    button = fish.get_by_test_id(f"end-{trip['id']}")
+    button.click()
+    expect(button).to_contain_text("Press again")
+    button.click()
+    expect(button).to_have_count(0)
+    after = next(t for t in user.get("/api/trips/")["trips"] if t["id"] == trip["id"])
+    assert after["is_ended"] is True

@@ -13,6 +13,7 @@ from coldwake_core.constants import FOOT_M, GRAVITY_MPS2, MPH_MPS, OUNCE_KG, POU
 from coldwake_core.errors import InvalidInputError, NoSolutionError
 from coldwake_core.gear.plugs import generic_plug, plug_catalogue
 from coldwake_core.lines.bodies import Ball, plug_body
+from coldwake_core.lines.doubt import solve_with_doubt
 from coldwake_core.lines.downrigger import ClippedLine, DownriggerRig, stack_height_m
 from coldwake_core.lines.linerig import LineRig, Sinker
 from coldwake_core.lines.materials import MATERIALS
@@ -298,3 +299,41 @@ def test_ball_in_still_water_weighs_what_it_should():
 def test_depth_out_of_reach_of_a_weight_says_how_deep_it_gets():
     with pytest.raises(NoSolutionError, match="deepest is"):
         weighted(0.5).solve(1.5, COLD).setting_for(60.0)
+
+
+@given(
+    speed=st.floats(0.05, 3.0),
+    setting=st.floats(7.0, 55.0),
+    ounces=st.floats(0.3, 16.0),
+    ahead=st.floats(0.1, 8.0),
+    drop=st.floats(0.0, 1.5),
+)
+def test_no_weighted_line_gives_nonsense(
+    speed: float, setting: float, ounces: float, ahead: float, drop: float
+):
+    place, estimate = solve_with_doubt(
+        weighted(ounces, ahead_m=ahead, drop_m=drop), speed, COLD
+    ).place(setting)
+    numbers = [place.depth_m, place.trail_m, estimate.doubt_m]
+    numbers += [number for path in place.paths for point in path for number in point]
+    assert all(math.isfinite(number) for number in numbers)
+    assert 0.0 <= place.depth_m <= setting
+    assert estimate.doubt_m >= 0.0
+
+
+@given(
+    speed=st.floats(0.05, 3.0),
+    setting=st.floats(15.0, 55.0),
+    above=st.floats(0.4, 14.0),
+    slider=st.floats(0.02, 0.3),
+    pounds=st.floats(3.0, 15.0),
+)
+def test_no_stacked_line_gives_nonsense(
+    speed: float, setting: float, above: float, slider: float, pounds: float
+):
+    rig = cable(clipped(above, slider=Ball(mass_kg=slider)), clipped(0.3), pounds=pounds)
+    place, estimate = solve_with_doubt(rig, speed, COLD).place(setting)
+    numbers = [place.depth_m, place.trail_m, place.ball_depth_m, estimate.doubt_m]
+    assert all(math.isfinite(number) for number in numbers)
+    assert place.ball_depth_m <= setting + 1e-6
+    assert estimate.doubt_m >= 0.0

@@ -12,6 +12,8 @@ from ..gear.leader import LEADER_SCHOOLS, LeaderSpan, leader_span, wildness
 from ..gear.rules import Finding, RodFacts, check_rod
 from ..gear.setup import RigKind, RodSetup, build_rig, rig_kind, same_cable, working_range
 from ..gear.tackle import Outfit, SpeedRange
+from ..gear.voltage import SCHOOLS as VOLTAGE_SCHOOLS
+from ..gear.voltage import VoltageReading, read_voltage
 from .lines import TripLines
 
 PartKind = Literal["lure", "leader", "attractor", "snubber", "line", "weight", "clip"]
@@ -72,6 +74,15 @@ class BenchView:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class CableVoltage:
+    """A cable's voltage with its time, seconds since 1970-01-01 UTC, and place."""
+
+    at_s: float
+    place_id: str
+    reading: VoltageReading
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class SpreadCheck:
     """What the rules say of the whole spread.
 
@@ -81,10 +92,16 @@ class SpreadCheck:
         The speed it shares, or who stands apart.
     rods : tuple of BenchView
         Every rigged rod.
+    voltages : tuple of CableVoltage
+        The cables' electrolysis tests, the latest first.
+    voltage_schools : str
+        What practitioners make of them.
     """
 
     common: CommonSpeed
     rods: tuple[BenchView, ...]
+    voltages: tuple[CableVoltage, ...]
+    voltage_schools: str
 
 
 def bench(lines: TripLines, setup: RodSetup) -> BenchView:
@@ -154,6 +171,11 @@ def check_spread(lines: TripLines) -> SpreadCheck:
     return SpreadCheck(
         common=common_speed(lines.trip.outfit, setups),
         rods=tuple(bench(lines, setup) for setup in setups),
+        voltages=tuple(
+            CableVoltage(at_s=at_s, place_id=item.place_id, reading=read_voltage(item.volts))
+            for at_s, item in reversed(lines.state.voltages)
+        ),
+        voltage_schools=VOLTAGE_SCHOOLS,
     )
 
 

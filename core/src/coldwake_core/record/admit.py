@@ -7,6 +7,7 @@ from typing import Any
 
 from ..errors import InvalidInputError, UnknownItemError
 from ..gear.setup import RodSetup, build_rig, rig_kind, same_cable
+from ..gear.tackle import Place
 from ..lines.calibration import DepthReading
 from ..lines.rigs import Rig
 from .events import Event
@@ -21,6 +22,7 @@ from .payloads import (
     ReadingSetAside,
     RodOnly,
     TipMoved,
+    VoltageRead,
 )
 from .state import RodState, TripState
 from .trip import Trip
@@ -85,6 +87,9 @@ def _check_item(trip: Trip, state: TripState, item: Any) -> None:
             raise InvalidInputError(
                 "payload.rod_id", item.rod_id, "a rigged rod in a holder, whose tip can move"
             )
+    elif isinstance(item, VoltageRead):
+        if _place(trip, item.place_id).kind != "downrigger":
+            raise InvalidInputError("payload.place_id", item.place_id, "a downrigger with a cable")
     elif isinstance(item, BeatCounted):
         rod = _rod(state, item.rod_id)
         if rod.setup is None or state.speed_mps is None:
@@ -125,6 +130,16 @@ def _check_depth_seen(trip: Trip, state: TripState, item: DepthSeen) -> None:
             "payload.setting_m", item.setting_m,
             f"<= {rig.longest_m:.1f} m, which is what the reel holds", high=rig.longest_m,
         )
+
+
+def _place(trip: Trip, place_id: str) -> Place:
+    for place in trip.outfit.places:
+        if place.id == place_id:
+            return place
+    raise UnknownItemError(
+        "payload.place_id", place_id,
+        "one of " + ", ".join(place.id for place in trip.outfit.places),
+    )
 
 
 def _rod(state: TripState, rod_id: str) -> RodState:

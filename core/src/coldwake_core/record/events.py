@@ -31,13 +31,15 @@ from .payloads import (
     TemperatureRead,
     TipMoved,
     Undone,
+    VoltageRead,
     check_uuid,
 )
 
 Payload = (
     RodSetup | LineSet | RodOnly | Landed | SpeedChanged | TemperatureRead | MarkSeen | Sounded
     | OffsetChosen | CurrentNoted | DepthSeen | ReadingSetAside | TipMoved | BottomTap
-    | BeatCounted | ClearanceChosen | PositionFixed | SchoolChosen | MoveAnswered | Undone | Nothing
+    | BeatCounted | VoltageRead | ClearanceChosen | PositionFixed | SchoolChosen | MoveAnswered
+    | Undone | Nothing
 )
 
 EVENT_TYPES: Final[dict[str, type]] = {
@@ -61,6 +63,7 @@ EVENT_TYPES: Final[dict[str, type]] = {
     "bottom_tap": BottomTap,
     "board_reset": RodOnly,
     "beat_counted": BeatCounted,
+    "voltage_read": VoltageRead,
     "clearance_chosen": ClearanceChosen,
     "position_fixed": PositionFixed,
     "school_chosen": SchoolChosen,

@@ -30,6 +30,7 @@ from .payloads import (
     TemperatureRead,
     TipMoved,
     Undone,
+    VoltageRead,
 )
 from .state import Answer, Reading, RodState, Stint, TimedMark, TripState
 from .trip import PastReading, Trip
@@ -198,6 +199,10 @@ def _beat(state: TripState, at_s: float, item: BeatCounted, _: str) -> None:
         )
 
 
+def _voltage(state: TripState, at_s: float, item: VoltageRead, _: str) -> None:
+    state.voltages.append((at_s, item))
+
+
 def _clearance(state: TripState, at_s: float, item: ClearanceChosen, _: str) -> None:
     state.clearance_m = item.clearance_m
 
@@ -349,6 +354,7 @@ _APPLY: dict[str, Callable[[TripState, float, Any, str], None]] = {
     "bottom_tap": _tap,
     "board_reset": _board_reset,
     "beat_counted": _beat,
+    "voltage_read": _voltage,
     "clearance_chosen": _clearance,
     "position_fixed": _fix,
     "school_chosen": _school,

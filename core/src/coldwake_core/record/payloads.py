@@ -14,6 +14,7 @@ from ..gear.beat import check_count
 from ..gear.leader import LEADER_SCHOOLS
 from ..gear.setup import RodSetup, Tip
 from ..gear.tackle import FASTEST_MPS, LONGEST_LINE_M
+from ..gear.voltage import check_volts
 
 SLOWEST_MPS: Final = 0.1 * MPH_MPS
 DEEPEST_M: Final = 300.0
@@ -239,6 +240,18 @@ class BeatCounted:
     def check(self) -> None:
         """Raise InvalidInputError unless it could be counted by hand."""
         check_count(self.beats, self.seconds)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class VoltageRead:
+    """A downrigger cable's voltage against the boat's metal."""
+
+    place_id: str
+    volts: float
+
+    def check(self) -> None:
+        """Raise InvalidInputError unless a cable could show it."""
+        check_volts(self.volts)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

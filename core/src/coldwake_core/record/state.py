@@ -15,6 +15,7 @@ from .payloads import (
     MarkSeen,
     MoveAnswered,
     PositionFixed,
+    VoltageRead,
 )
 from .trip import PastReading
 
@@ -155,6 +156,7 @@ class TripState:
     depth_readings: list[PastReading] = field(default_factory=list)
     set_aside: set[str] = field(default_factory=set)
     beats: dict[tuple[str | None, str], Beat] = field(default_factory=dict)
+    voltages: list[tuple[float, VoltageRead]] = field(default_factory=list)
     current: Current | None = None
     schools: dict[str, str] = field(default_factory=dict)
     above_mark_m: float = DEFAULT_ABOVE_MARK_M

@@ -449,6 +449,13 @@ export interface components {
             rod_id: string;
             on: boolean;
         };
+        /** @description A cable's voltage with its time, seconds since 1970-01-01 UTC, and place. */
+        CableVoltage: {
+            /** Format: double */
+            at_s: number;
+            place_id: string;
+            reading: components["schemas"]["VoltageReading"];
+        };
         /** @description A piece of a chain. */
         ChainPart: {
             /**
@@ -592,6 +599,7 @@ export interface components {
              *     * `bottom_tap` - bottom_tap
              *     * `board_reset` - board_reset
              *     * `beat_counted` - beat_counted
+             *     * `voltage_read` - voltage_read
              *     * `clearance_chosen` - clearance_chosen
              *     * `position_fixed` - position_fixed
              *     * `school_chosen` - school_chosen
@@ -601,14 +609,14 @@ export interface components {
              *     * `trip_ended` - trip_ended
              * @enum {string}
              */
-            type: "rod_rigged" | "line_set" | "line_in" | "bait_checked" | "hit" | "hooked" | "landed" | "lost" | "speed_changed" | "temperature_read" | "mark_seen" | "sounded" | "offset_chosen" | "current_noted" | "depth_seen" | "reading_set_aside" | "tip_moved" | "bottom_tap" | "board_reset" | "beat_counted" | "clearance_chosen" | "position_fixed" | "school_chosen" | "move_taken" | "move_refused" | "undone" | "trip_ended";
+            type: "rod_rigged" | "line_set" | "line_in" | "bait_checked" | "hit" | "hooked" | "landed" | "lost" | "speed_changed" | "temperature_read" | "mark_seen" | "sounded" | "offset_chosen" | "current_noted" | "depth_seen" | "reading_set_aside" | "tip_moved" | "bottom_tap" | "board_reset" | "beat_counted" | "voltage_read" | "clearance_chosen" | "position_fixed" | "school_chosen" | "move_taken" | "move_refused" | "undone" | "trip_ended";
             payload: components["schemas"]["EventPayload"];
         };
         /** @description Events to append, all or none. */
         EventBatch: {
             events: components["schemas"]["Event"][];
         };
-        EventPayload: components["schemas"]["RodSetup"] | components["schemas"]["LineSet"] | components["schemas"]["RodOnly"] | components["schemas"]["Landed"] | components["schemas"]["SpeedChanged"] | components["schemas"]["TemperatureRead"] | components["schemas"]["MarkSeen"] | components["schemas"]["Sounded"] | components["schemas"]["OffsetChosen"] | components["schemas"]["CurrentNoted"] | components["schemas"]["DepthSeen"] | components["schemas"]["ReadingSetAside"] | components["schemas"]["TipMoved"] | components["schemas"]["BottomTap"] | components["schemas"]["BeatCounted"] | components["schemas"]["ClearanceChosen"] | components["schemas"]["PositionFixed"] | components["schemas"]["SchoolChosen"] | components["schemas"]["MoveAnswered"] | components["schemas"]["Undone"];
+        EventPayload: components["schemas"]["RodSetup"] | components["schemas"]["LineSet"] | components["schemas"]["RodOnly"] | components["schemas"]["Landed"] | components["schemas"]["SpeedChanged"] | components["schemas"]["TemperatureRead"] | components["schemas"]["MarkSeen"] | components["schemas"]["Sounded"] | components["schemas"]["OffsetChosen"] | components["schemas"]["CurrentNoted"] | components["schemas"]["DepthSeen"] | components["schemas"]["ReadingSetAside"] | components["schemas"]["TipMoved"] | components["schemas"]["BottomTap"] | components["schemas"]["BeatCounted"] | components["schemas"]["VoltageRead"] | components["schemas"]["ClearanceChosen"] | components["schemas"]["PositionFixed"] | components["schemas"]["SchoolChosen"] | components["schemas"]["MoveAnswered"] | components["schemas"]["Undone"];
         /** @description Hits and the rod-minutes they were counted over. */
         Exposure: {
             hits: number;
@@ -1302,6 +1310,8 @@ export interface components {
         SpreadCheck: {
             common: components["schemas"]["CommonSpeed"];
             rods: components["schemas"]["BenchView"][];
+            voltages: components["schemas"]["CableVoltage"][];
+            voltage_schools: string;
         };
         /** @description The light of the day, seconds since 1970-01-01 UTC. */
         Sun: {
@@ -1411,6 +1421,26 @@ export interface components {
         /** @description Another event taken back. An undoing can itself be undone. */
         Undone: {
             event_id: string;
+        };
+        /** @description A downrigger cable's voltage against the boat's metal. */
+        VoltageRead: {
+            place_id: string;
+            /** Format: double */
+            volts: number;
+        };
+        /** @description What a reading says. */
+        VoltageReading: {
+            /** Format: double */
+            volts: number;
+            /**
+             * @description * `negative` - negative
+             *     * `low` - low
+             *     * `good` - good
+             *     * `high` - high
+             * @enum {string}
+             */
+            verdict: "negative" | "low" | "good" | "high";
+            words: string;
         };
     };
     responses: never;

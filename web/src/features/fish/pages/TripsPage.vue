@@ -2,7 +2,8 @@
 // The user's trips: open one, take it out in open formats, or start a new one.
 import { onMounted, reactive, ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
-import { listTrips, startTrip, type NewTrip, type TripList } from '../api'
+import { getTrip, listTrips, postEvents, startTrip, type NewTrip, type TripList } from '../api'
+import { makeEvent } from '../logic/events'
 
 const router = useRouter()
 const list = shallowRef<TripList | null>(null)
@@ -18,6 +19,28 @@ const SPECIES = [
   { value: 'kokanee', title: 'Kokanee' },
   { value: 'striper', title: 'Striped bass' },
 ]
+
+/** The trip whose end was asked for once: the second press ends it. */
+const ending = ref<string | null>(null)
+
+async function end(id: string): Promise<void> {
+  error.value = null
+  if (ending.value !== id) {
+    ending.value = id
+    return
+  }
+  try {
+    const trip = await getTrip(id)
+    // Every trip goes by its own clock.
+    const nowS = Date.now() / 1000 - trip.clock_shift_s!
+    await postEvents(id, [makeEvent('trip_ended', {}, nowS)])
+    list.value = await listTrips()
+  } catch (caught) {
+    error.value = caught instanceof Error ? caught.message : String(caught)
+  } finally {
+    ending.value = null
+  }
+}
 
 function day(atS: number): string {
   return new Date(atS * 1000).toISOString().slice(0, 10)
@@ -60,6 +83,9 @@ onMounted(async () => {
         <span class="label"
           >{{ trip.water_name }} · {{ trip.species }} · {{ day(trip.started_at_s) }} · {{ trip.is_ended ? 'over' : 'open' }}</span
         >
+        <button v-if="!trip.is_ended" class="end" :data-test="`end-${trip.id}`" @click="end(trip.id)">
+          {{ ending === trip.id ? 'Lines in? Press again to end it' : 'End this trip' }}
+        </button>
         <a :href="`/api/trips/${trip.id}/export.csv`" data-test="export-csv">events as CSV</a>
         <a :href="`/api/trips/${trip.id}/export.json`" data-test="export-json">whole trip as JSON</a>
       </li>
@@ -78,6 +104,13 @@ onMounted(async () => {
 </template>
 
 <style scoped>
+.end {
+  min-height: 44px;
+  padding: 0 8px;
+  font-weight: 640;
+  border: 1px solid var(--ink);
+  border-radius: 4px;
+}
 .trips {
   max-width: 860px;
   margin: 0 auto;

@@ -11,6 +11,7 @@ import { latestOnly } from '@/shared/core/latest'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatSpeed, tackleLengthFromM, fishLengthUnit } from '@/shared/units/units'
 import { describeError } from '@/shared/units/describe'
+import CableVoltage from '../components/CableVoltage.vue'
 import ChainRule from '../components/ChainRule.vue'
 import FindingList from '../components/FindingList.vue'
 import SetupFields from '../components/SetupFields.vue'
@@ -79,7 +80,12 @@ function chooseSchool(school: string): void {
 }
 
 watch(
-  () => [store.coreReady, store.view?.speed_mps, JSON.stringify(rods.value.map((item) => [item.setup, item.line?.clearance_m.toFixed(0)]))],
+  () => [
+    store.coreReady,
+    store.view?.undo_event_id,
+    store.view?.speed_mps,
+    JSON.stringify(rods.value.map((item) => [item.setup, item.line?.clearance_m.toFixed(0)])),
+  ],
   () => {
     if (!store.view) return
     checkAll(undefined)
@@ -144,6 +150,12 @@ onBeforeUnmount(() => store.close())
             </template>
           </template>
         </section>
+        <CableVoltage
+          v-if="spread"
+          :spread="spread"
+          :trip="store.trip"
+          :note="(place_id: string, volts: number) => store.attempt(() => store.record('voltage_read', { place_id, volts }))"
+        />
       </aside>
 
       <section v-if="rod && draft" class="bench">
