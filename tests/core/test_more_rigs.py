@@ -337,3 +337,11 @@ def test_no_stacked_line_gives_nonsense(
     assert all(math.isfinite(number) for number in numbers)
     assert place.ball_depth_m <= setting + 1e-6
     assert estimate.doubt_m >= 0.0
+
+
+@given(speed=st.floats(0.4, 1.6), shape=st.sampled_from(["torpedo", "disc"]))
+def test_shaped_weight_trails_less_than_a_round_ball(speed: float, shape: str):
+    round_ball = Ball(mass_kg=10 * POUND_KG).load(speed, COLD)
+    shaped = Ball(mass_kg=10 * POUND_KG, shape=shape).load(speed, COLD)
+    assert 0.0 < shaped.back_n < round_ball.back_n
+    assert shaped.down_n == round_ball.down_n

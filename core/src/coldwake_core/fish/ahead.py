@@ -24,8 +24,9 @@ LEVEL_WITHIN_S: Final = 600.0
 """A sounding tells today's water level against the chart if the place was known then."""
 OFF_BOTTOM_M: Final = 0.5
 """A ball meant to touch bottom is off it when this far above (judged)."""
-LEDGE_M: Final = 150.0
-"""Past the first meeting the shallowest of this stretch decides how far to raise."""
+PAST_LEDGE_M: Final = 1.0
+"""A ledge is past where the bottom has fallen this far below its top: the top decides how far to
+raise, or the call would come again and again on the way up."""
 SLACK_M: Final = 0.15
 """The number called clears by this much more, or the next second would call again."""
 
@@ -233,8 +234,7 @@ def _meeting(
     first = next((p for p in ahead if p.bottom_m < depth_m + margin), None)
     if first is None:
         return None
-    ledge = [p for p in ahead if first.ahead_m <= p.ahead_m <= first.ahead_m + LEDGE_M]
-    shallowest = min(p.bottom_m for p in ledge)
+    shallowest = _top_of_ledge([p.bottom_m for p in ahead if p.ahead_m >= first.ahead_m])
     by = depth_m + margin - shallowest
     distance = max(first.ahead_m + behind_m, 0.0)
     # Nearest point already below the lure counts as now, not as a step ago.
@@ -243,6 +243,16 @@ def _meeting(
         rod_id=rod.id, part=part, act="raise", in_s=seconds,
         in_m=0.0 if seconds == 0.0 else distance, by_m=by, bottom_m=shallowest, number=None,
     )
+
+
+def _top_of_ledge(bottoms_m: Sequence[float]) -> float:
+    """The shallowest of a rise, m, until the bottom falls away again."""
+    top = bottoms_m[0]
+    for bottom in bottoms_m:
+        if bottom > top + PAST_LEDGE_M:
+            break
+        top = min(top, bottom)
+    return top
 
 
 def _tap_call(

@@ -185,7 +185,8 @@ def build_rig(outfit: Outfit, setup: RodSetup, mates: Iterable[RodSetup] = ()) -
             raise InvalidInputError("weight_kg", setup.weight_kg, "0: the ball is the weight")
         return DownriggerRig(
             cable=material(place.cable_material_id), cable_length_m=place.cable_length_m,
-            ball=Ball(mass_kg=place.ball_kg), boom_height_m=place.tip_height_m,
+            ball=Ball(mass_kg=place.ball_kg, shape=place.ball_shape),
+            boom_height_m=place.tip_height_m,
             clipped=_clipped(outfit, setup),
             mates=tuple(_clipped(outfit, mate) for mate in mates),
         )

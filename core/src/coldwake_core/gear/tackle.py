@@ -7,7 +7,15 @@ from typing import Final, Literal, TypeVar
 
 from ..checks import require_choice, require_number, require_text
 from ..errors import InvalidInputError, UnknownItemError
-from ..lines.bodies import Lip, TowedBody, plate_body, plug_body, sinking_speed_mps, soft_body
+from ..lines.bodies import (
+    BallShape,
+    Lip,
+    TowedBody,
+    plate_body,
+    plug_body,
+    sinking_speed_mps,
+    soft_body,
+)
 from ..lines.materials import material
 from ..lines.plugfit import DivePoint, fit_plug
 from ..water.fresh import Water
@@ -85,6 +93,8 @@ class Place:
         Cable on its spool, m.
     ball_kg : float
         Mass of its ball, kg.
+    ball_shape : BallShape
+        Shape of its ball.
     """
 
     id: str
@@ -96,6 +106,7 @@ class Place:
     cable_material_id: str | None = None
     cable_length_m: float = 0.0
     ball_kg: float = 0.0
+    ball_shape: BallShape = "round"
 
     def check(self) -> None:
         """Raise InvalidInputError unless this could be a place on a small boat."""

@@ -33,6 +33,10 @@ PLATE_LEVER: Final = 0.8
 """Share of a towed plate's weight that its own lift carries at full speed (see PlateBody)."""
 PLATE_DRAG: Final = 0.35
 """On planform, swinging or fluttering: between edge-on and broadside; common practice only."""
+BallShape = Literal["round", "torpedo", "disc"]
+BALL_FRONT: Final[dict[str, tuple[float, float]]] = {"torpedo": (0.55, 0.25), "disc": (0.50, 0.30)}
+"""Frontal area over that of a round ball of the same mass, and its drag coefficient with fin: a
+body three diameters long, a thick disc edge-on (Hoerner 1965, ch. 3, 6: 0.1-0.3; areas judged)."""
 SOFT_DRAG: Final = 1.0
 """Bluff body, on frontal area (Hoerner 1965, ch. 3)."""
 
@@ -127,18 +131,21 @@ class TowedBody:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Ball:
-    """A round weight.
+    """A weight: round, or shaped to slip through the water.
 
     Parameters
     ----------
     mass_kg : float
         Mass, kg.
+    shape : {'round', 'torpedo', 'disc'}
+        Its shape.
     density_kgpm3 : float
         Density of its metal, kg/m3.
     """
 
     mass_kg: float
     density_kgpm3: float = LEAD_DENSITY_KGPM3
+    shape: BallShape = "round"
 
     def __post_init__(self) -> None:
         require_number("mass_kg", self.mass_kg, above=0.0, high=25.0, unit="kg")
@@ -148,7 +155,7 @@ class Ball:
 
     @property
     def diameter_m(self) -> float:
-        """Diameter, m."""
+        """Diameter of a round ball of that mass, m."""
         return float((6.0 * self.mass_kg / (math.pi * self.density_kgpm3)) ** (1.0 / 3.0))
 
     def load(
@@ -173,9 +180,15 @@ class Ball:
         if speed_mps <= 0.0:
             return EndLoad(0.0, weight)
         diameter = self.diameter_m
-        coefficient = sphere_drag_coefficient(speed_mps * diameter / water.viscosity_m2ps)
+        if self.shape == "round":
+            front = 1.0
+            coefficient = sphere_drag_coefficient(speed_mps * diameter / water.viscosity_m2ps)
+        else:
+            front, coefficient = BALL_FRONT[self.shape]
         q = 0.5 * water.density_kgpm3 * speed_mps * speed_mps
-        return EndLoad(drag_factor * q * coefficient * math.pi / 4 * diameter**2, weight)
+        return EndLoad(
+            drag_factor * q * coefficient * front * math.pi / 4 * diameter**2, weight
+        )
 
 
 def plug_body(*, length_m: float, mass_kg: float, lip: Lip) -> TowedBody:

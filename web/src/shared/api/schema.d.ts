@@ -1000,6 +1000,13 @@ export interface components {
             cable_length_m?: number;
             /** Format: double */
             ball_kg?: number;
+            /**
+             * @description * `round` - round
+             *     * `torpedo` - torpedo
+             *     * `disc` - disc
+             * @enum {string}
+             */
+            ball_shape?: "round" | "torpedo" | "disc";
         };
         /** @description A place seen from above, from the boat's stern. */
         PlanPoint: {
