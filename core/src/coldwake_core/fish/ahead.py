@@ -10,6 +10,7 @@ from typing import Final, Literal
 from ..boat.current import ground_speed_on_course
 from ..chart.grid import DepthGrid, GeoPoint, moved
 from ..errors import CoreError
+from ..record.payloads import PositionFixed
 from ..record.state import TripState
 from .lines import TripLines
 from .numbers import LineNumber, RodLine
@@ -20,7 +21,7 @@ FARTHEST_M: Final = 400.0
 STEP_M: Final = 8.0
 OLDEST_FIX_S: Final = 900.0
 """A boat's place is reckoned on from a fix for a quarter of an hour at most (judged)."""
-LEVEL_WITHIN_S: Final = 600.0
+LEVEL_WITHIN_S: Final = 120.0
 """A sounding tells today's water level against the chart if the place was known then."""
 OFF_BOTTOM_M: Final = 0.5
 """A ball meant to touch bottom is off it when this far above (judged)."""
@@ -51,6 +52,14 @@ class _Track:
         return None if depth is None else max(depth + self.level_m, 0.0)
 
 
+def _reckoned(fix: tuple[float, PositionFixed], at_s: float, ground_mps: float) -> GeoPoint:
+    fixed_at, place = fix
+    return moved(
+        GeoPoint(latitude_deg=place.latitude_deg, longitude_deg=place.longitude_deg),
+        course_deg=place.course_deg, distance_m=ground_mps * (at_s - fixed_at),
+    )
+
+
 def boat_place(state: TripState, at_s: float, ground_mps: float) -> GeoPoint | None:
     """Return where the boat is, reckoned on from its last fix.
 
@@ -70,11 +79,7 @@ def boat_place(state: TripState, at_s: float, ground_mps: float) -> GeoPoint | N
     """
     if state.fix is None or abs(at_s - state.fix[0]) > OLDEST_FIX_S:
         return None
-    fixed_at, fix = state.fix
-    return moved(
-        GeoPoint(latitude_deg=fix.latitude_deg, longitude_deg=fix.longitude_deg),
-        course_deg=fix.course_deg, distance_m=ground_mps * (at_s - fixed_at),
-    )
+    return _reckoned(state.fix, at_s, ground_mps)
 
 
 def _track(lines: TripLines, now_s: float, ground_mps: float) -> _Track | None:
@@ -96,12 +101,11 @@ def _track(lines: TripLines, now_s: float, ground_mps: float) -> _Track | None:
 
 def _level_m(state: TripState, chart: DepthGrid, ground_mps: float) -> float:
     """What the last sounding adds to the chart: reservoirs are drawn down, rivers rise."""
-    if state.sounded_at_s is None or state.fix is None:
+    if state.sounded_at_s is None or state.sounded_fix is None:
         return 0.0
-    if abs(state.sounded_at_s - state.fix[0]) > LEVEL_WITHIN_S:
+    if abs(state.sounded_at_s - state.sounded_fix[0]) > LEVEL_WITHIN_S:
         return 0.0
-    place = boat_place(state, state.sounded_at_s, ground_mps)
-    charted = None if place is None else chart.depth_m(place)
+    charted = chart.depth_m(_reckoned(state.sounded_fix, state.sounded_at_s, ground_mps))
     return 0.0 if charted is None else state.bottom_m - charted
 
 

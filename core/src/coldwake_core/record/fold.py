@@ -35,6 +35,8 @@ from .payloads import (
 from .state import Answer, Reading, RodState, Stint, TimedMark, TripState
 from .trip import PastReading, Trip
 
+SAME_PLACE_S = 120.0
+"""A place told this soon after a sounding is where it was made (judged)."""
 SAME_BITE_S = 120.0
 """A fish hooked this soon after a hit on the same rod is that hit."""
 
@@ -209,6 +211,10 @@ def _clearance(state: TripState, at_s: float, item: ClearanceChosen, _: str) -> 
 
 def _fix(state: TripState, at_s: float, item: PositionFixed, _: str) -> None:
     state.fix = (at_s, item)
+    sounded = state.sounded_at_s
+    if sounded is not None and at_s - sounded <= SAME_PLACE_S:
+        # Sounded just before the place was told: it was sounded here.
+        state.sounded_fix = state.fix
 
 
 def _line_in(state: TripState, at_s: float, item: RodOnly, _: str) -> None:
@@ -282,7 +288,7 @@ def _mark(state: TripState, at_s: float, item: MarkSeen, event_id: str) -> None:
 
 
 def _sounded(state: TripState, at_s: float, item: Sounded, _: str) -> None:
-    state.bottom_m, state.sounded_at_s = item.bottom_m, at_s
+    state.bottom_m, state.sounded_at_s, state.sounded_fix = item.bottom_m, at_s, state.fix
 
 
 def _offset(state: TripState, at_s: float, item: OffsetChosen, _: str) -> None:

@@ -146,6 +146,7 @@ class TripState:
     bottom_m: float
     sounded_at_s: float | None = None
     fix: tuple[float, PositionFixed] | None = None
+    sounded_fix: tuple[float, PositionFixed] | None = None
     clearance_m: float = DEFAULT_CLEARANCE_M
     speed_mps: float | None = None
     readings: list[Reading] = field(default_factory=list)
