@@ -3,8 +3,6 @@
 from __future__ import annotations
 
 import re
-import time
-import uuid
 from pathlib import Path
 from typing import Any
 
@@ -12,7 +10,6 @@ import pytest
 from opening import open_demo
 from playwright.sync_api import Page, expect
 
-from coldwake_core.chart.grid import GeoPoint, moved
 from paths import ROOT
 from running import ApiUser, RunningServer
 
@@ -299,132 +296,3 @@ def test_what_another_device_records_is_seen_here(
     fish.get_by_test_id("hit-rod-2").click()
     fish.evaluate("window.dispatchEvent(new Event('focus'))")
     expect(fish.get_by_test_id("tally-rod-2")).to_contain_text("4 hits")
-
-
-def before_the_ledge(url: str) -> None:
-    """Put the demo's boat anew where its ledge lies two minutes ahead, however late it is."""
-    user = ApiUser(url)
-    trip = next(t["id"] for t in user.get("/api/trips/")["trips"] if t["name"] == "April morning")
-    there = moved(
-        GeoPoint(latitude_deg=43.99873, longitude_deg=-115.00175), course_deg=30.0, distance_m=340.0
-    )
-    fix = {
-        "id": str(uuid.uuid4()),
-        "at_s": time.time() - user.get(f"/api/trips/{trip}/")["clock_shift_s"],
-        "type": "position_fixed",
-        "payload": {
-            "latitude_deg": there.latitude_deg,
-            "longitude_deg": there.longitude_deg,
-            "course_deg": 30.0,
-        },
-    }
-    user.post(f"/api/trips/{trip}/events/", {"events": [fix]})
-
-
-def test_ledge_ahead_is_called_and_one_tap_clears_it(fish: Page, server: RunningServer):
-    before_the_ledge(server.url)
-    fish.reload()
-    fish.locator("[data-state=ready]").wait_for(timeout=60_000)
-    call = fish.get_by_test_id("call-rod-4")
-    expect(call).to_contain_text("Raise Rod 4")
-    before = fish.get_by_test_id("number-rod-4").inner_text()
-    fish.get_by_test_id("set-call-rod-4").click()
-    expect(fish.get_by_test_id("number-rod-4")).not_to_have_text(before)
-    # The ledge is cleared; the shore behind it may be called next, and only "bring in" is left.
-    expect(call.filter(has_text="Raise")).to_have_count(0)
-    expect(fish.get_by_test_id("bed")).to_have_attribute("data-source", "chart")
-
-
-def test_two_speeds_at_once_and_the_rod_tip(fish: Page):
-    fish.get_by_test_id("more-rod-1").click()
-    fish.get_by_test_id("sheet-rod-1").click()
-    sheet = fish.get_by_test_id("rod-sheet")
-    expect(sheet.get_by_test_id("sheet-number-0")).to_contain_text("ft out")
-    expect(sheet.get_by_test_id("sheet-number-1")).to_contain_text("ft out")
-    before = fish.get_by_test_id("lure-rod-1").get_attribute("data-depth")
-    sheet.get_by_test_id("tip-high").click()
-    expect(fish.get_by_test_id("lure-rod-1")).not_to_have_attribute("data-depth", before or "")
-    after = float(fish.get_by_test_id("lure-rod-1").get_attribute("data-depth") or 0)
-    assert after < float(before or 0)
-
-
-def test_s_turn_unfolds_and_the_order_is_told(fish: Page):
-    fish.get_by_test_id("switch-view").click()
-    fish.get_by_test_id("course-s_turn").click()
-    above = fish.get_by_test_id("top-view")
-    expect(above).to_have_attribute("data-course", "s_turn")
-    expect(above.get_by_test_id("moment")).to_be_visible()
-    above.get_by_test_id("orders").click()
-    expect(above.get_by_test_id("order-out")).to_contain_text("out: Rod 6")
-
-
-def test_place_that_is_no_number_is_told_and_kept_open(fish: Page):
-    fish.get_by_test_id("place").click()
-    dialog = fish.get_by_test_id("place-dialog")
-    dialog.get_by_test_id("latitude").fill("north")
-    dialog.get_by_test_id("longitude").fill("-115")
-    dialog.get_by_test_id("course").fill("30")
-    dialog.get_by_test_id("place-save").click()
-    expect(dialog.get_by_role("alert")).to_contain_text("Latitude")
-    dialog.get_by_test_id("latitude").fill("44.0")
-    dialog.get_by_test_id("place-save").click()
-    expect(dialog).to_have_count(0)
-
-
-def test_chain_is_changed_on_the_bench_and_rigged(fish: Page, server: RunningServer):
-    fish.goto(f"{server.url}/rig")
-    fish.get_by_test_id("rig-rod-4").click()
-    expect(fish.get_by_test_id("finding-blade-rolls")).to_be_visible()
-    leader = fish.get_by_test_id("type-leader_m")
-    leader.fill("36")
-    leader.blur()
-    expect(fish.get_by_test_id("finding-leader-as-sold")).to_be_visible()
-    fish.get_by_test_id("rig-it").click()
-    expect(fish.get_by_test_id("rig-it")).to_be_disabled()
-    trip = ApiUser(server.url).get("/api/trips/")["trips"][0]["id"]
-
-    def leader_kept() -> float:
-        rods = ApiUser(server.url).get(f"/api/trips/{trip}/fish/")["rods"]
-        return float(next(rod for rod in rods if rod["id"] == "rod-4")["setup"]["leader_m"])
-
-    for _ in range(40):
-        if abs(leader_kept() - 0.9144) < 1e-6:
-            break
-        fish.wait_for_timeout(250)
-    assert abs(leader_kept() - 0.9144) < 1e-6
-
-
-def test_bench_says_what_is_wrong_with_a_length(fish: Page, server: RunningServer):
-    fish.goto(f"{server.url}/rig")
-    fish.get_by_test_id("rig-rod-4").click()
-    leader = fish.get_by_test_id("type-leader_m")
-    leader.fill("long")
-    leader.blur()
-    expect(fish.get_by_test_id("rig-error")).to_contain_text("is no number")
-    leader.fill("900")
-    leader.blur()
-    expect(fish.get_by_test_id("rig-error")).to_be_visible()
-    expect(fish.get_by_test_id("rig-it")).to_be_disabled()
-
-
-def test_rig_card_holds_every_rod_at_two_speeds(fish: Page, server: RunningServer):
-    fish.goto(f"{server.url}/rig/card")
-    card = fish.get_by_test_id("rig-card")
-    expect(card).to_have_attribute("data-state", "ready", timeout=60_000)
-    for rod in range(1, 7):
-        expect(card).to_contain_text(f"Rod {rod}")
-    expect(card).to_contain_text("ft cable")
-    expect(card).to_contain_text("colours")
-
-
-def test_trip_is_ended_by_two_presses(fish: Page, server: RunningServer):
-    user = ApiUser(server.url)
-    trip = next(t for t in user.get("/api/trips/")["trips"] if t["name"] == "April morning")
-    fish.goto(f"{server.url}/trips")
-    button = fish.get_by_test_id(f"end-{trip['id']}")
-    button.click()
-    expect(button).to_contain_text("Press again")
-    button.click()
-    expect(button).to_have_count(0)
-    after = next(t for t in user.get("/api/trips/")["trips"] if t["id"] == trip["id"])
-    assert after["is_ended"] is True
