@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Final, Literal
 
 from ..constants import FOOT_M, INCH_M
-from .leader import AS_SOLD_M, LeaderSchool, leader_span
+from .leader import AS_SOLD_M, LeaderSchool, LeaderSpan, leader_span
 from .setup import RodSetup, rig_kind
 from .tackle import Attractor, Lure, Outfit
 
@@ -181,23 +181,25 @@ def _as_sold(rod: RodFacts) -> bool:
     )
 
 
-def _leader_long(rod: RodFacts) -> bool:
-    blade = rod.attractor
-    if blade is None or _as_sold(rod):
-        return False
-    span = leader_span(
-        attractor=blade, lure=rod.lure, school=rod.leader_school, species=rod.species
+def _span(rod: RodFacts) -> LeaderSpan | None:
+    """The leader by the school that speaks; None without an attractor."""
+    if rod.attractor is None:
+        return None
+    return leader_span(
+        attractor=rod.attractor, lure=rod.lure, school=rod.leader_school, species=rod.species
     )
-    return rod.setup.leader_m > span.high_m + 0.5 * INCH_M
+
+
+def _leader_long(rod: RodFacts) -> bool:
+    span = _span(rod)
+    too_long = span is not None and rod.setup.leader_m > span.high_m + 0.5 * INCH_M
+    return too_long and not _as_sold(rod)
 
 
 def _leader_short(rod: RodFacts) -> bool:
-    blade = rod.attractor
-    if blade is None or not blade.gives_action:
+    span, blade = _span(rod), rod.attractor
+    if span is None or blade is None or not blade.gives_action:
         return False
-    span = leader_span(
-        attractor=blade, lure=rod.lure, school=rod.leader_school, species=rod.species
-    )
     return rod.setup.leader_m < span.low_m - 0.5 * INCH_M
 
 
