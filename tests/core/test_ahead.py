@@ -342,3 +342,38 @@ def test_sinking_plug_says_how_long_to_count():
 def test_tap_on_a_rod_that_is_not_aboard_is_refused():
     with pytest.raises(UnknownItemError, match="rod-99"):
         one_rigger(event("bottom_tap", 1, rod_id="rod-99", on=True))
+
+
+def test_speed_only_tried_is_judged_over_the_charted_bottom():
+    deep = one_rigger(
+        northward(), bottom_m=20.0, chart=chart(lambda north: 20.0 if north > -5.0 else 9.0)
+    )
+    flat = deep.lines_tried(speed_mps=1.0)[0]
+    charted = deep.lines_tried(speed_mps=1.0, now_s=at(10))[0]
+    assert flat.clearance_m > 5.0
+    # The ball trails a few metres behind the boat, over the 9 m that the chart has there.
+    assert charted.clearance_m < 0.0
+    assert charted.depth_m == flat.depth_m
+
+
+def test_turn_grounds_a_ball_where_the_chart_is_shallow():
+    opened = one_rigger(northward(), bottom_m=20.0, chart=chart(lambda north: 9.0))
+    by_sounding = opened.manoeuvre(kind="u_turn", toward="port", radius_m=30.0)
+    by_chart = opened.manoeuvre(kind="u_turn", toward="port", radius_m=30.0, now_s=at(10))
+    assert by_sounding.grounded == ()
+    assert by_chart.grounded == ("rod-3",)
+    turn = opened.plan(course="port", radius_m=30.0, now_s=at(10))
+    assert turn.rods[0].clearance_m < 0.0
+
+
+def test_rate_of_turn_is_a_radius_at_this_speed():
+    opened = one_rigger(northward())
+    # 1 m/s and 2 degrees a second: the circle is 180 s long, its radius 180 / (2 pi) m.
+    by_rate = opened.plan(course="starboard", rate_degps=2.0)
+    assert by_rate.radius_m == pytest.approx(180.0 / 6.283185307, abs=1e-6)
+    with pytest.raises(InvalidInputError) as caught:
+        opened.plan(course="starboard", rate_degps=2.0, radius_m=20.0)
+    assert caught.value.field == "rate_degps"
+    with pytest.raises(InvalidInputError) as caught:
+        opened.manoeuvre(kind="s_turn", toward="port")
+    assert caught.value.field == "radius_m"

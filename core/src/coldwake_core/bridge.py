@@ -94,8 +94,8 @@ class Bridge:
     def _view(self, now_s: float) -> Any:
         return encode(self._opened().view(now_s))
 
-    def _lines_at(self, speed_mps: float) -> Any:
-        return encode(self._opened().lines_at(speed_mps=speed_mps))
+    def _lines_at(self, speed_mps: float, now_s: float | None = None) -> Any:
+        return encode(self._opened().lines_tried(speed_mps=speed_mps, now_s=now_s))
 
     def _number_for(self, rod_id: str, depth_m: float, speed_mps: float | None = None) -> Any:
         return encode(
@@ -107,15 +107,11 @@ class Bridge:
             self._opened().where(rod_id=rod_id, setting_m=setting_m, speed_mps=speed_mps)
         )
 
-    def _plan(
-        self, course: str, radius_m: float | None = None, leeway_deg: float = 0.0
-    ) -> Any:
-        return encode(
-            self._opened().plan(course=course, radius_m=radius_m, leeway_deg=leeway_deg)
-        )
+    def _plan(self, **asked: Any) -> Any:
+        return encode(self._opened().plan(**asked))
 
-    def _manoeuvre(self, kind: str, toward: str, radius_m: float) -> Any:
-        return encode(self._opened().manoeuvre(kind=kind, toward=toward, radius_m=radius_m))
+    def _manoeuvre(self, **asked: Any) -> Any:
+        return encode(self._opened().manoeuvre(**asked))
 
     def _numbers_at(self, rod_id: str, depth_m: float, speeds_mps: list[float]) -> Any:
         return encode(
@@ -136,8 +132,8 @@ class Bridge:
     def _orders(self) -> Any:
         return encode(self._opened().orders())
 
-    def _tightest(self) -> Any:
-        return encode(self._opened().tightest())
+    def _tightest(self, now_s: float | None = None) -> Any:
+        return encode(self._opened().tightest(now_s=now_s))
 
     def _current_from_runs(self, up_mps: Any, down_mps: Any, toward_deg: Any) -> Any:
         """Two runs at one throttle, straight up and straight down a current."""

@@ -144,6 +144,16 @@ def _float_parameter(name: str, *, required: bool = True) -> OpenApiParameter:
     return OpenApiParameter(name, float, OpenApiParameter.QUERY, required=required)
 
 
+def _given(request: Request, *names: str) -> dict[str, float | str]:
+    """Return those of the numbers that were given."""
+    return {name: _number(request, name) for name in names if name in request.query_params}
+
+
+_TURN = (
+    _float_parameter("radius_m", required=False), _float_parameter("rate_degps", required=False),
+)
+
+
 class LinesView(APIView):
     """Where every lure would be at another speed."""
 
@@ -153,9 +163,11 @@ class LinesView(APIView):
     )
     def get(self, request: Request, trip_id: uuid.UUID) -> Response:
         """Solve all lines for a speed, without keeping it."""
-        session = open_session(own_trip(request.user, trip_id))
+        trip = own_trip(request.user, trip_id)
         speed: Any = _number(request, "speed_mps")
-        return Response(encode(session.lines_at(speed_mps=speed)))
+        return Response(encode(
+            open_session(trip).lines_tried(speed_mps=speed, now_s=trip_now_s(trip))
+        ))
 
 
 class NumberView(APIView):
@@ -189,18 +201,17 @@ class PlanView(APIView):
         operation_id="get_plan",
         parameters=[
             OpenApiParameter("course", str, OpenApiParameter.QUERY, required=True),
-            _float_parameter("radius_m", required=False),
-            _float_parameter("leeway_deg", required=False),
+            *_TURN, _float_parameter("leeway_deg", required=False),
         ],
         responses={200: PlanViewSerializer, **_ERRORS},
     )
     def get(self, request: Request, trip_id: uuid.UUID) -> Response:
         """Solve the spread straight, or in a turn."""
-        session = open_session(own_trip(request.user, trip_id))
-        radius: Any = _number(request, "radius_m") if "radius_m" in request.query_params else None
-        leeway: Any = _number(request, "leeway_deg") if "leeway_deg" in request.query_params else 0
-        course = request.query_params.get("course", "")
-        return Response(encode(session.plan(course=course, radius_m=radius, leeway_deg=leeway)))
+        trip = own_trip(request.user, trip_id)
+        asked: Any = _given(request, "radius_m", "rate_degps", "leeway_deg")
+        return Response(encode(open_session(trip).plan(
+            course=request.query_params.get("course", ""), now_s=trip_now_s(trip), **asked
+        )))
 
 
 class ManoeuvreView(APIView):
@@ -211,16 +222,18 @@ class ManoeuvreView(APIView):
         parameters=[
             OpenApiParameter("kind", str, OpenApiParameter.QUERY, required=True),
             OpenApiParameter("toward", str, OpenApiParameter.QUERY, required=True),
-            _float_parameter("radius_m"),
+            *_TURN,
         ],
         responses={200: ManoeuvreViewSerializer, **_ERRORS},
     )
     def get(self, request: Request, trip_id: uuid.UUID) -> Response:
         """Pull every line through it."""
-        session = open_session(own_trip(request.user, trip_id))
+        trip = own_trip(request.user, trip_id)
         asked: Any = {name: request.query_params.get(name, "") for name in ("kind", "toward")}
-        radius: Any = _number(request, "radius_m")
-        return Response(encode(session.manoeuvre(**asked, radius_m=radius)))
+        turn: Any = _given(request, "radius_m", "rate_degps")
+        return Response(encode(
+            open_session(trip).manoeuvre(**asked, **turn, now_s=trip_now_s(trip))
+        ))
 
 
 class NumbersView(APIView):
@@ -285,7 +298,8 @@ class TightestView(APIView):
     @extend_schema(operation_id="get_tightest", responses={200: TightestTurnsSerializer, **_ERRORS})
     def get(self, request: Request, trip_id: uuid.UUID) -> Response:
         """Find them to either side."""
-        return Response(encode(open_session(own_trip(request.user, trip_id)).tightest()))
+        trip = own_trip(request.user, trip_id)
+        return Response(encode(open_session(trip).tightest(now_s=trip_now_s(trip))))
 
 
 class ExportJsonView(APIView):

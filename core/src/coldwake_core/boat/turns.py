@@ -18,6 +18,7 @@ from dataclasses import dataclass
 from typing import Final, Literal
 
 from ..checks import require_number
+from ..errors import InvalidInputError
 
 Side = Literal["port", "starboard"]
 
@@ -75,6 +76,37 @@ def turn_radius_m(*, speed_mps: float, rate_degps: float) -> float:
     require_number("speed_mps", speed_mps, above=0.0, high=20.0, unit="m/s")
     require_number("rate_degps", rate_degps, above=0.0, high=90.0, unit="degrees/s")
     return speed_mps / math.radians(rate_degps)
+
+
+def asked_radius_m(
+    *, speed_mps: float, radius_m: float | None, rate_degps: float | None
+) -> float | None:
+    """Return the radius of a turn asked for by its radius or by its rate.
+
+    Parameters
+    ----------
+    speed_mps : float
+        Speed through water, m/s.
+    radius_m : float or None
+        Radius, m.
+    rate_degps : float or None
+        Rate of turn, degrees a second.
+
+    Returns
+    -------
+    float or None
+        Radius, m; None where neither is given.
+
+    Raises
+    ------
+    InvalidInputError
+        If both are given, or the rate cannot be.
+    """
+    if rate_degps is None:
+        return radius_m
+    if radius_m is not None:
+        raise InvalidInputError("rate_degps", rate_degps, "left out where a radius is given")
+    return turn_radius_m(speed_mps=speed_mps, rate_degps=rate_degps)
 
 
 def line_in_turn(

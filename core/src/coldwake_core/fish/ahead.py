@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Final, Literal
 
@@ -32,6 +32,10 @@ SLACK_M: Final = 0.15
 """The number called clears by this much more, or the next second would call again."""
 
 
+Bed = Callable[[float, float], float]
+"""Depth of the bottom, m, under a point (behind the transom, to starboard), m."""
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class _Track:
     """The bottom along the track: by the chart, or level by the last sounding."""
@@ -44,10 +48,12 @@ class _Track:
     place: GeoPoint | None = None
     course_deg: float = 0.0
 
-    def at(self, ahead_m: float) -> float | None:
+    def at(self, ahead_m: float, side_m: float = 0.0) -> float | None:
         if self.chart is None or self.place is None:
             return self.bottom_m
         there = moved(self.place, course_deg=self.course_deg, distance_m=ahead_m)
+        if side_m != 0.0:
+            there = moved(there, course_deg=self.course_deg + 90.0, distance_m=side_m)
         depth = self.chart.depth_m(there)
         return None if depth is None else max(depth + self.level_m, 0.0)
 
@@ -109,6 +115,65 @@ def _level_m(state: TripState, chart: DepthGrid, ground_mps: float) -> float:
     return 0.0 if charted is None else state.bottom_m - charted
 
 
+def bed_around(lines: TripLines, now_s: float | None) -> Bed:
+    """Return the bottom around the boat: by the chart where it tells, else by the last sounding.
+
+    Parameters
+    ----------
+    lines : TripLines
+        The trip's lines.
+    now_s : float or None
+        The moment, seconds since 1970-01-01 UTC; None leaves the chart out.
+
+    Returns
+    -------
+    Bed
+    """
+    track = None if now_s is None else _track(lines, now_s, _ground_mps(lines))
+
+    def under(behind_m: float, side_m: float) -> float:
+        depth = None if track is None else track.at(-behind_m, side_m)
+        return lines.state.bottom_m if depth is None else depth
+
+    return under
+
+
+def _ground_mps(lines: TripLines) -> float:
+    course = lines.state.fix[1].course_deg if lines.state.fix is not None else 0.0
+    return ground_speed_on_course(
+        through_water_mps=lines.speed_mps, course_deg=course, current=lines.state.current
+    )
+
+
+def clearance_over(
+    bed: Bed, line: RodLine, *, tip_side_m: float, behind_m: float, side_m: float
+) -> float:
+    """Return what lies between a lure, or its ball, and the bottom under each of them.
+
+    Parameters
+    ----------
+    bed : Bed
+        The bottom.
+    line : RodLine
+        Where lure and ball are.
+    tip_side_m : float
+        Lateral place of rod tip or boom, m.
+    behind_m, side_m : float
+        Place of the lure seen from the transom, m.
+
+    Returns
+    -------
+    float
+        The smaller clearance, m.
+    """
+    clear = bed(behind_m, side_m) - line.depth_m
+    if line.ball_depth_m is None or line.ball_trail_m is None:
+        return clear
+    share = line.ball_trail_m / line.trail_m if line.trail_m > 0.0 else 1.0
+    under = bed(share * behind_m, tip_side_m + share * (side_m - tip_side_m))
+    return min(clear, under - line.ball_depth_m)
+
+
 def look_ahead(lines: TripLines, rods: Sequence[RodView], now_s: float) -> AheadView | None:
     """Return the bottom along the track and who meets it.
 
@@ -132,10 +197,7 @@ def look_ahead(lines: TripLines, rods: Sequence[RodView], now_s: float) -> Ahead
     as it was noted. A chart is never surer than the last sounding: its difference from the chart at
     the place it was made is added to all charted depths.
     """
-    course = lines.state.fix[1].course_deg if lines.state.fix is not None else 0.0
-    ground = ground_speed_on_course(
-        through_water_mps=lines.speed_mps, course_deg=course, current=lines.state.current
-    )
+    ground = _ground_mps(lines)
     track = _track(lines, now_s, ground)
     if track is None:
         return None

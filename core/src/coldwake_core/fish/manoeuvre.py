@@ -10,6 +10,7 @@ from ..boat.manoeuvre import Towed, lagged, unfold
 from ..boat.tangles import Tangle, likely_tangles, line_in_space
 from ..boat.turns import PlanPoint
 from ..record.payloads import SLOWEST_MPS
+from .ahead import Bed, clearance_over
 from .plan import RodFromAbove, Where
 from .view import RodView
 
@@ -57,16 +58,19 @@ class ManoeuvreView:
         Each pair once, at its nearest.
     grounded : tuple of str
         Rods whose lure or ball touches bottom on the way.
+    radius_m : float
+        Radius of the boat's circles, m.
     """
 
     frames: tuple[Frame, ...]
     tangles: tuple[TurnTangle, ...]
     grounded: tuple[str, ...]
+    radius_m: float
 
 
 def manoeuvre_view(
     rods: Sequence[RodView], *, kind: str, toward: str, radius_m: float, speed_mps: float,
-    where: Where,
+    where: Where, bed: Bed,
 ) -> ManoeuvreView:
     """Return a turn as it unfolds.
 
@@ -84,6 +88,8 @@ def manoeuvre_view(
         Boat's speed through water, m/s.
     where : callable
         Solves one line.
+    bed : Bed
+        The bottom around the boat.
 
     Returns
     -------
@@ -102,7 +108,6 @@ def manoeuvre_view(
     shots = unfold(tows, kind=kind, toward=toward, radius_m=radius_m, speed_mps=speed_mps)
     step_s = shots[1].at_s - shots[0].at_s
     depths: dict[str, list[float]] = {}
-    clear: dict[str, float] = {}
     outlines: dict[str, list[tuple[float, float]]] = {}
     for rod in out:
         assert rod.line is not None
@@ -118,7 +123,6 @@ def manoeuvre_view(
         depths[rod.id] = lagged(
             [line.depth_m], targets, step_s=step_s, lag_s=line.trail_m / speed_mps
         )
-        clear[rod.id] = line.clearance_m
         outlines[rod.id] = _thinned(sorted(p for part in line.paths for p in part))
     frames, nearest = [], dict[tuple[str, ...], TurnTangle]()
     grounded: set[str] = set()
@@ -135,7 +139,10 @@ def manoeuvre_view(
                 path, tip_side_m=rod.side_m, tip_behind_m=rod.aft_m, end_behind_m=behind,
                 end_side_m=side,
             )
-            clearance = clear[rod.id] - change
+            # The boat's own way is left out: the bottom is the one around it as the turn begins.
+            clearance = clearance_over(
+                bed, rod.line, tip_side_m=rod.side_m, behind_m=behind, side_m=side
+            ) - change
             if clearance <= 0.0:
                 grounded.add(rod.id)
             seen.append(RodFromAbove(
@@ -152,7 +159,7 @@ def manoeuvre_view(
     return ManoeuvreView(
         frames=tuple(frames),
         tangles=tuple(sorted(nearest.values(), key=lambda item: item.tangle.distance_m)),
-        grounded=tuple(sorted(grounded)),
+        grounded=tuple(sorted(grounded)), radius_m=radius_m,
     )
 
 

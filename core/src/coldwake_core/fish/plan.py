@@ -11,6 +11,7 @@ from ..boat.tangles import Tangle, likely_tangles, line_in_space
 from ..boat.turns import LineInTurn, PlanPoint, line_in_turn, lure_place_in_turn
 from ..checks import require_choice, require_number
 from ..record.payloads import SLOWEST_MPS
+from .ahead import Bed, clearance_over
 from .numbers import RodLine
 from .view import RodView
 
@@ -88,7 +89,7 @@ Where = Callable[[str, float, float], RodLine]
 
 def plan_view(
     rods: Sequence[RodView], *, course: str, radius_m: float | None, speed_mps: float, where: Where,
-    leeway_deg: float = 0.0,
+    bed: Bed, leeway_deg: float = 0.0,
 ) -> PlanView:
     """Return the spread from above.
 
@@ -104,6 +105,8 @@ def plan_view(
         Boat's speed through water, m/s.
     where : callable
         Solves one line.
+    bed : Bed
+        The bottom around the boat.
     leeway_deg : float
         How far the lines stream to starboard of straight astern in a side wind, degrees; only
         when straight.
@@ -121,13 +124,15 @@ def plan_view(
     out = [rod for rod in rods if rod.line is not None]
     if course == "straight":
         require_number("leeway_deg", leeway_deg, low=-45.0, high=45.0, unit="degrees")
-        seen, tangles = _seen(out, None, "port", speed_mps, where, math.radians(leeway_deg))
+        seen, tangles = _seen(
+            out, None, "port", speed_mps, where, bed, math.radians(leeway_deg)
+        )
         return PlanView(
             course="straight", radius_m=None, rods=seen, tangles=tangles, leeway_deg=leeway_deg
         )
     radius = require_number("radius_m", radius_m, low=4.0, high=500.0, unit="m")
     side: Literal["port", "starboard"] = "port" if course == "port" else "starboard"
-    seen, tangles = _seen(out, radius, side, speed_mps, where)
+    seen, tangles = _seen(out, radius, side, speed_mps, where, bed)
     return PlanView(course=side, radius_m=radius, rods=seen, tangles=tangles)
 
 
@@ -157,7 +162,7 @@ def streaming_rad(leeway_rad: float, depth_m: float) -> float:
 
 def _seen(
     rods: Sequence[RodView], radius_m: float | None, side: Literal["port", "starboard"],
-    speed_mps: float, where: Where, leeway_rad: float = 0.0,
+    speed_mps: float, where: Where, bed: Bed, leeway_rad: float = 0.0,
 ) -> tuple[tuple[RodFromAbove, ...], tuple[Tangle, ...]]:
     seen, lines = [], {}
     for rod in rods:
@@ -194,7 +199,10 @@ def _seen(
             rod_id=rod.id, tip_side_m=rod.side_m, place=found,
             speed_mps=speed_mps if turn is None else speed_mps * turn.speed_factor,
             depth_m=line.depth_m, depth_change_m=line.depth_m - straight.depth_m,
-            clearance_m=line.clearance_m, settle_s=0.0 if turn is None else turn.settle_s,
+            clearance_m=line.clearance_m if found is None else clearance_over(
+                bed, line, tip_side_m=rod.side_m, behind_m=found.behind_m, side_m=found.side_m
+            ),
+            settle_s=0.0 if turn is None else turn.settle_s,
         ))
     return tuple(seen), likely_tangles(lines)
 
@@ -214,7 +222,7 @@ class TightestTurns:
 
 
 def tightest_turns(
-    rods: Sequence[RodView], *, speed_mps: float, where: Where
+    rods: Sequence[RodView], *, speed_mps: float, where: Where, bed: Bed
 ) -> TightestTurns:
     """Return the smallest safe circles to either side.
 
@@ -226,6 +234,8 @@ def tightest_turns(
         Boat's speed through water, m/s.
     where : callable
         Solves one line.
+    bed : Bed
+        The bottom around the boat.
 
     Returns
     -------
@@ -242,7 +252,7 @@ def tightest_turns(
         low, high = 0, len(_RADII_M)
         while low < high:
             middle = (low + high) // 2
-            seen, tangles = _seen(out, _RADII_M[middle], side, speed_mps, where)
+            seen, tangles = _seen(out, _RADII_M[middle], side, speed_mps, where, bed)
             safe = not tangles and all(
                 rod.place is not None and rod.clearance_m > 0.0 for rod in seen
             )

@@ -15,34 +15,28 @@ from ..advice.moves import (
 from ..advice.situation import RodNow, Situation
 from ..boat.current import PassSpeeds, pass_speeds
 from ..checks import require_number
-from ..errors import InvalidInputError, NoSolutionError, UnknownItemError
+from ..errors import NoSolutionError, UnknownItemError
 from ..evidence.rates import Exposure
-from ..gear.beat import SpeedAtDepth, predicted_rate_hz, speed_from_beat
-from ..gear.setup import recipe_words, rig_kind, working_range
-from ..gear.window import shared_window, verdict
+from ..gear.setup import working_range
+from ..gear.window import shared_window
 from ..record.admit import check_against
 from ..record.events import Event, decode_event
 from ..record.fold import fold
-from ..record.state import RodState
 from ..record.trip import Trip
 from ..sonar.marks import MarkedBand, depth_to_fish, marked_bands, recent_marks
 from .ahead import look_ahead, over_the_track
-from .lines import TripLines
-from .manoeuvre import ManoeuvreView, manoeuvre_view
-from .order import LineOrders, line_orders
-from .plan import PlanView, TightestTurns, plan_view, tightest_turns
+from .rods import TripRods
 from .view import (
     ComfortView,
     FishView,
     MarkView,
     RibbonMark,
-    RodTally,
     RodView,
     TemperaturePoint,
 )
 
 
-class FishSession(TripLines):
+class FishSession(TripRods):
     """A trip being fished.
 
     Parameters
@@ -121,7 +115,7 @@ class FishSession(TripLines):
             species=self.trip.species, surface_degc=surface,
             cold_school=state.schools.get("cold_morning"),
         )
-        rods = self._rod_views()
+        rods = self.rod_views()
         ahead = look_ahead(self, rods, now_s)
         rods = over_the_track(rods, ahead)
         bands = tuple(marked_bands(state.marks, now_s))
@@ -160,46 +154,6 @@ class FishSession(TripLines):
             ended=state.ended, ahead=ahead, clearance_m=state.clearance_m,
         )
 
-    def _rod_views(self) -> tuple[RodView, ...]:
-        """All rods, port to starboard."""
-        return tuple(sorted(
-            (self._rod_view(rod, self.speed_mps) for rod in self.state.rods.values()),
-            key=lambda rod: (rod.side_m, rod.id),
-        ))
-
-    def _rod_view(self, rod: RodState, speed_mps: float) -> RodView:
-        outfit = self.trip.outfit
-        item, setup = outfit.rod(rod.rod_id), rod.setup
-        tally = RodTally(
-            hits=rod.tally.hits, hooked=rod.tally.hooked, landed=rod.tally.landed,
-            kept=rod.tally.kept, lost=rod.tally.lost,
-        )
-        if setup is None:
-            return RodView(
-                id=item.id, name=item.name, shape=item.shape, kind=None, place_name="", side_m=99.0,
-                tip_height_m=1.0, recipe="", status="in", works=None, verdict=None,
-                soak_since_s=None, bait_since_s=None, tally=tally, setup=None, line=None,
-                last_setting_m=None, wanted_depth_m=None,
-            )
-        place, works = outfit.place(setup.place_id), working_range(outfit, setup)
-        beat = self.state.beats.get((setup.attractor_id, setup.lure_id))
-        line = None
-        if rod.status == "fishing" and rod.setting_m is not None:
-            line = self.where(rod_id=rod.rod_id, setting_m=rod.setting_m, speed_mps=speed_mps)
-        return RodView(
-            id=item.id, name=item.name, shape=item.shape, kind=rig_kind(outfit, setup),
-            place_name=place.name, side_m=place.side_m, tip_height_m=place.tip_height_m,
-            recipe=recipe_words(outfit, setup), status=rod.status, works=works,
-            verdict=verdict(works, speed_mps), soak_since_s=rod.soak_since_s,
-            bait_since_s=rod.bait_since_s if outfit.lure(setup.lure_id).takes_bait else None,
-            tally=tally, setup=setup, line=line,
-            last_setting_m=rod.setting_m, wanted_depth_m=rod.wanted_depth_m,
-            readings=self.readings_of(setup), aft_m=place.aft_m, on_board=place.kind == "board",
-            bottom_tap=rod.bottom_tap,
-            beat=beat, beats_per_10s=None if beat is None
-            else 10.0 * predicted_rate_hz(beat, speed_mps),
-        )
-
     def _rod_now(
         self, view: RodView, bands: tuple[MarkedBand, ...], method: Method | None, now_s: float
     ) -> RodNow:
@@ -236,109 +190,6 @@ class FishSession(TripLines):
         if current is None or current.speed_mps >= self.speed_mps:
             return None
         return pass_speeds(through_water_mps=self.speed_mps, current=current)
-
-    def plan(
-        self, *, course: str, radius_m: float | None = None, leeway_deg: float = 0.0
-    ) -> PlanView:
-        """Return the spread from above, straight or in a turn.
-
-        Parameters
-        ----------
-        course : {'straight', 'port', 'starboard'}
-            Straight, or the side turned to.
-        radius_m : float, optional
-            Radius of the boat's circle, m; needed in a turn.
-        leeway_deg : float
-            How far the lines stream to starboard of straight astern in a side wind, degrees.
-
-        Returns
-        -------
-        PlanView
-
-        Raises
-        ------
-        InvalidInputError
-            If course, radius or leeway cannot be.
-        """
-        return plan_view(
-            self._rod_views(), course=course, radius_m=radius_m, speed_mps=self.speed_mps,
-            where=self._where_quickly, leeway_deg=leeway_deg,
-        )
-
-    def manoeuvre(self, *, kind: str, toward: str, radius_m: float) -> ManoeuvreView:
-        """Return an S-turn or U-turn as it unfolds.
-
-        Parameters
-        ----------
-        kind : {'s_turn', 'u_turn'}
-            Which.
-        toward : {'port', 'starboard'}
-            The side turned to first.
-        radius_m : float
-            Radius of the boat's circles, m.
-
-        Returns
-        -------
-        ManoeuvreView
-
-        Raises
-        ------
-        InvalidInputError
-            If kind, side or radius cannot be.
-        """
-        return manoeuvre_view(
-            self._rod_views(), kind=kind, toward=toward, radius_m=radius_m,
-            speed_mps=self.speed_mps, where=self._where_quickly,
-        )
-
-    def tightest(self) -> TightestTurns:
-        """Return the smallest safe circles to either side.
-
-        Returns
-        -------
-        TightestTurns
-        """
-        return tightest_turns(
-            self._rod_views(), speed_mps=self.speed_mps, where=self._where_quickly
-        )
-
-    def speed_at_depth(self, *, rod_id: str, beats: int, seconds: float) -> SpeedAtDepth:
-        """Return the speed at which a rod's blade swings, from its tip's beat.
-
-        Parameters
-        ----------
-        rod_id : str
-            The rod.
-        beats : int
-            Beats counted.
-        seconds : float
-            Over how long, seconds.
-
-        Returns
-        -------
-        SpeedAtDepth
-
-        Raises
-        ------
-        InvalidInputError
-            If the rod's beat was never counted beside the boat, or the count is none.
-        """
-        _, setup = self._rod(rod_id)
-        reference = self.state.beats.get((setup.attractor_id, setup.lure_id))
-        if reference is None:
-            raise InvalidInputError(
-                "rod_id", rod_id, "a rod whose beat was counted beside the boat first"
-            )
-        return speed_from_beat(reference, beats=beats, seconds=seconds)
-
-    def orders(self) -> LineOrders:
-        """Return the order in which to let the lines out, and to take them in.
-
-        Returns
-        -------
-        LineOrders
-        """
-        return line_orders(self._rod_views())
 
     def _profile(self) -> tuple[TemperaturePoint, ...]:
         latest = {reading.depth_m: reading for reading in self.state.readings}

@@ -38,15 +38,24 @@ export const getLines = (id: string, speed_mps: number) =>
 export const getNumber = (id: string, query: { rod_id: string; depth_m: number; speed_mps?: number }) =>
   take(api.GET('/api/trips/{trip_id}/number/', { params: { path: { trip_id: id }, query } }))
 
-export const getPlan = (id: string, query: { course: Course; radius_m?: number; leeway_deg?: number }) =>
+/** A turn by its radius or by its rate. */
+export interface TurnAsked {
+  radius_m?: number
+  rate_degps?: number
+}
+export interface PlanAsked extends TurnAsked {
+  course: Course
+  leeway_deg?: number
+}
+
+export const getPlan = (id: string, query: PlanAsked) =>
   take(api.GET('/api/trips/{trip_id}/plan/', { params: { path: { trip_id: id }, query } }))
 
 export const getTightest = (id: string) => take(api.GET('/api/trips/{trip_id}/tightest/', at(id)))
 
-export interface ManoeuvreAsked {
+export interface ManoeuvreAsked extends TurnAsked {
   kind: 's_turn' | 'u_turn'
   toward: 'port' | 'starboard'
-  radius_m: number
 }
 
 export const getManoeuvre = (id: string, query: ManoeuvreAsked) =>

@@ -26,11 +26,11 @@ import {
   getOrders,
   getPlan,
   getTightest,
-  type Course,
   type LineOrders,
   type ManoeuvreAsked,
   type ManoeuvreView,
   type NumberAtSpeed,
+  type PlanAsked,
   type PlanView,
   type TightestTurns,
 } from './api'
@@ -211,7 +211,7 @@ export const useFishStore = defineStore('fish', () => {
   }
 
   function linesAt(speedMps: number): Promise<RodLine[]> {
-    return coreReady.value ? core!.call<RodLine[]>('lines_at', { speed_mps: speedMps }) : getLines(trip.value!.id, speedMps)
+    return coreReady.value ? core!.call<RodLine[]>('lines_at', { speed_mps: speedMps, now_s: nowS() }) : getLines(trip.value!.id, speedMps)
   }
 
   function numberFor(rodId: string, depthM: number): Promise<RodLine> {
@@ -220,13 +220,12 @@ export const useFishStore = defineStore('fish', () => {
       : getNumber(trip.value!.id, { rod_id: rodId, depth_m: depthM })
   }
 
-  function planFor(course: Course, radiusM: number, leewayDeg: number): Promise<PlanView> {
-    const asked = course === 'straight' ? { course, leeway_deg: leewayDeg } : { course, radius_m: radiusM }
-    return coreReady.value ? core!.call<PlanView>('plan', asked) : getPlan(trip.value!.id, asked)
+  function planFor(asked: PlanAsked): Promise<PlanView> {
+    return coreReady.value ? core!.call<PlanView>('plan', { ...asked, now_s: nowS() }) : getPlan(trip.value!.id, asked)
   }
 
   function manoeuvreFor(asked: ManoeuvreAsked): Promise<ManoeuvreView> {
-    return coreReady.value ? core!.call<ManoeuvreView>('manoeuvre', { ...asked }) : getManoeuvre(trip.value!.id, asked)
+    return coreReady.value ? core!.call<ManoeuvreView>('manoeuvre', { ...asked, now_s: nowS() }) : getManoeuvre(trip.value!.id, asked)
   }
 
   function lineOrders(): Promise<LineOrders> {
@@ -248,7 +247,7 @@ export const useFishStore = defineStore('fish', () => {
   }
 
   function tightestTurns(): Promise<TightestTurns> {
-    return coreReady.value ? core!.call<TightestTurns>('tightest', {}) : getTightest(trip.value!.id)
+    return coreReady.value ? core!.call<TightestTurns>('tightest', { now_s: nowS() }) : getTightest(trip.value!.id)
   }
 
   /** The current from two runs at one throttle: what the GPS showed going up and going down. */

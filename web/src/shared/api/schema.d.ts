@@ -817,6 +817,8 @@ export interface components {
             frames: components["schemas"]["Frame"][];
             tangles: components["schemas"]["TurnTangle"][];
             grounded: string[];
+            /** Format: double */
+            radius_m: number;
         };
         /** @description A fish, or a school, on the sonar. */
         MarkSeen: {
@@ -1955,7 +1957,8 @@ export interface operations {
         parameters: {
             query: {
                 kind: string;
-                radius_m: number;
+                radius_m?: number;
+                rate_degps?: number;
                 toward: string;
             };
             header?: never;
@@ -2117,6 +2120,7 @@ export interface operations {
                 course: string;
                 leeway_deg?: number;
                 radius_m?: number;
+                rate_degps?: number;
             };
             header?: never;
             path: {

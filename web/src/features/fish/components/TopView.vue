@@ -4,7 +4,7 @@ import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { latestOnly } from '@/shared/core/latest'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatLength, formatSpeed } from '@/shared/units/units'
-import type { FishView, LineOrders, ManoeuvreAsked, ManoeuvreView, PlanView, TightestTurns } from '../api'
+import type { FishView, LineOrders, ManoeuvreAsked, ManoeuvreView, PlanAsked, PlanView, TightestTurns, TurnAsked } from '../api'
 import { useElementSize } from '../composables/useElementSize'
 import { SHAPE_POINTS, rodColour } from '../logic/shapes'
 
@@ -12,7 +12,7 @@ const props = defineProps<{
   view: FishView
   rodIndex: (id: string) => number
   boatLengthM: number
-  planFor: (course: PlanView['course'], radiusM: number, leewayDeg: number) => Promise<PlanView>
+  planFor: (asked: PlanAsked) => Promise<PlanView>
   manoeuvreFor: (asked: ManoeuvreAsked) => Promise<ManoeuvreView>
   lineOrders: () => Promise<LineOrders>
   tightestTurns: () => Promise<TightestTurns>
@@ -26,6 +26,9 @@ type Course = PlanView['course'] | ManoeuvreAsked['kind']
 
 const course = ref<Course>('straight')
 const radius = ref(60)
+/** Rate of turn, degrees a second, for those who steer by the compass; `by` says which dial is shown. */
+const rate = ref(2)
+const by = ref<'radius' | 'rate'>('radius')
 const leeway = ref(0)
 /** How far through an S- or U-turn, frame by frame, and to which side it begins. */
 const moment = ref(0)
@@ -45,15 +48,19 @@ const unfolding = computed(() => course.value === 's_turn' || course.value === '
 
 interface Asked {
   course: Course
-  radius: number
+  turn: TurnAsked
   leeway: number
   toward: 'port' | 'starboard'
+}
+const planAsked = (asked: Asked): PlanAsked => {
+  const to = asked.course as PlanView['course']
+  return to === 'straight' ? { course: to, leeway_deg: asked.leeway } : { course: to, ...asked.turn }
 }
 const ask = latestOnly(
   async (asked: Asked) =>
     asked.course === 's_turn' || asked.course === 'u_turn'
-      ? { turn: await props.manoeuvreFor({ kind: asked.course, toward: asked.toward, radius_m: asked.radius }), plan: null }
-      : { turn: null, plan: await props.planFor(asked.course, asked.radius, asked.leeway) },
+      ? { turn: await props.manoeuvreFor({ kind: asked.course, toward: asked.toward, ...asked.turn }), plan: null }
+      : { turn: null, plan: await props.planFor(planAsked(asked)) },
   (answer) => {
     plan.value = answer.plan
     turn.value = answer.turn
@@ -78,8 +85,14 @@ const spread = computed(() =>
   JSON.stringify([props.view.speed_mps, props.view.bottom_m, props.view.rods.map((rod) => [rod.setup, rod.line?.number.setting_m])]),
 )
 watch(
-  [spread, course, radius, leeway, toward],
-  () => ask({ course: course.value, radius: radius.value, leeway: leeway.value, toward: toward.value }),
+  [spread, course, radius, rate, by, leeway, toward],
+  () =>
+    ask({
+      course: course.value,
+      turn: by.value === 'radius' ? { radius_m: radius.value } : { rate_degps: rate.value },
+      leeway: leeway.value,
+      toward: toward.value,
+    }),
   { immediate: true },
 )
 watch(spread, () => askTightest(undefined), { immediate: true })
@@ -97,6 +110,7 @@ async function toggleOrders(): Promise<void> {
 }
 
 const frameNow = computed(() => turn.value?.frames[Math.min(moment.value, turn.value.frames.length - 1)])
+const radiusNow = computed(() => turn.value?.radius_m ?? plan.value?.radius_m ?? null)
 const seen = computed(() => plan.value ?? frameNow.value)
 const tangles = computed(() => plan.value?.tangles ?? (turn.value?.tangles ?? []).map((item) => item.tangle))
 
@@ -187,7 +201,16 @@ const limits = computed(() => {
         />
         <span class="label">{{ Math.round(frameNow?.at_s ?? 0) }} s into it</span>
       </label>
-      <label v-if="course !== 'straight'" class="radius">
+      <v-btn v-if="course !== 'straight'" class="course" data-test="turn-by" @click="by = by === 'radius' ? 'rate' : 'radius'">
+        {{ by === 'radius' ? 'by radius' : 'by rate' }}
+      </v-btn>
+      <label v-if="course !== 'straight' && by === 'rate'" class="radius">
+        <input v-model.number="rate" type="range" min="0.5" max="8" step="0.1" aria-label="Rate of turn" data-test="rate" />
+        <span class="label"
+          >{{ rate.toFixed(1) }}° a second: radius {{ radiusNow === null ? '…' : formatLength(radiusNow, display.units) }}</span
+        >
+      </label>
+      <label v-else-if="course !== 'straight'" class="radius">
         <input v-model.number="radius" type="range" min="8" max="150" step="2" aria-label="Radius of the turn" data-test="radius" />
         <span class="label">radius {{ formatLength(radius, display.units) }}</span>
       </label>
