@@ -13,7 +13,8 @@ from coldwake_core.advice.method import (
     method_of_the_hour,
 )
 from coldwake_core.constants import FOOT_M, MPH_MPS, degc_from_degf
-from coldwake_core.gear.tackle import SpeedRange
+from coldwake_core.decode import encode
+from coldwake_core.gear.pieces import SpeedRange
 from coldwake_core.gear.window import shared_window, verdict
 from coldwake_core.sonar.marks import depth_to_fish, marked_bands
 
@@ -199,8 +200,14 @@ def test_evidence_speaks_only_when_it_is_strong():
     assert weak.comparison.result.verdict == "too_early"
     assert weak.move is None or weak.move.basis != "evidence"
     hits = [event("hit", 20 + 5 * i, rod_id="rod-3") for i in range(12)]
-    strong = fishing(*hits).view(at(100))
-    assert strong.comparison.ahead_rod_id == "rod-3"
+    opened = fishing(*hits)
+    lagging = opened.view(at(100))
+    assert lagging.comparison.ahead_rod_id == "rod-3"
+    behind = lagging.comparison.behind_rod_id
+    # The rod that lags gets its tuning checked first (common practice); then its lure is judged.
+    assert (lagging.move.answer.kind, lagging.move.answer.rod_id) == ("tuning", behind)
+    opened.add(event("move_taken", 100, **encode(lagging.move.answer)))
+    strong = opened.view(at(101))
     assert strong.move.basis == "evidence"
     assert strong.move.answer.change.rod_rigged.lure_id == "thin-copper"
     assert strong.move.probability > 0.9

@@ -28,7 +28,13 @@ def test_inverse_of_forward_is_the_length_for_leadcore(speed: float, setting: fl
     place = solved.place(setting)
     if place.at_surface or place.depth_m < 0.05:
         return
-    assert solved.setting_for(place.depth_m) == pytest.approx(setting, rel=1e-4, abs=1e-3)
+    again = solved.setting_for(place.depth_m)
+    if again != pytest.approx(setting, rel=1e-4, abs=1e-3):
+        # While the joint of core and backing stands at the surface, the lighter backing takes over
+        # in the air and the lure stays where it is: every such length is an answer.
+        between = solved.place(0.5 * (again + setting)).depth_m
+        assert between == pytest.approx(place.depth_m, rel=1e-5)
+    assert solved.place(again).depth_m == pytest.approx(place.depth_m, rel=1e-5)
 
 
 @given(speed=speeds, setting=st.floats(3.0, 55.0))

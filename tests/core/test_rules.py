@@ -13,10 +13,12 @@ from coldwake_core.decode import decode
 from coldwake_core.errors import InvalidInputError
 from coldwake_core.fish.bench import bench, chain, check_spread
 from coldwake_core.gear.common import common_speed
+from coldwake_core.gear.facts import RodFacts
 from coldwake_core.gear.leader import LEADER_SCHOOLS, leader_span, wildness
-from coldwake_core.gear.rules import RULES, RodFacts, check_rod
+from coldwake_core.gear.rules import RULES, check_rod
 from coldwake_core.gear.setup import RodSetup, build_rig, working_range
 from coldwake_core.gear.tackle import Outfit
+from coldwake_core.gear.waterrules import WaterRules
 from paths import ROOT
 
 
@@ -65,6 +67,9 @@ MATE = decode(
 WEIGHT = {"weight_kg": 2 * OUNCE_KG, "weight_ahead_m": 4 * FOOT_M}
 HEAVY = {"hoochie_pink": {"mass_kg": 0.012}}
 FAST_LURE = {"hoochie_pink": {"works": {"low_mps": 1.2, "high_mps": 1.5}, "own_action": True}}
+SINGLES = WaterRules(
+    entered_on="2026-04-01", origin="made up for a test", hooks="single", bait=False
+)
 CASES: list[tuple[str, dict[str, Any], dict[str, Any]]] = [
     ("blade-rolls", {"mph": 2.2}, {"mph": 1.5}),
     ("blade-hangs", {"mph": 0.6}, {"mph": 1.1}),
@@ -105,6 +110,33 @@ CASES: list[tuple[str, dict[str, Any], dict[str, Any]]] = [
         "kokanee-setback",
         {**rigger(setback_m=40 * FOOT_M), "facts": {"species": "kokanee"}},
         {**rigger(setback_m=20 * FOOT_M), "facts": {"species": "kokanee"}},
+    ),
+    (
+        "trebles-not-allowed",
+        {"facts": {"water_rules": SINGLES}, "lure_id": "minnow-silver", "attractor_id": None},
+        {"facts": {"water_rules": SINGLES}},
+    ),
+    (
+        "bait-not-allowed",
+        {"facts": {"water_rules": SINGLES}, "bait_id": "corn"},
+        {"bait_id": "corn"},
+    ),
+    # Common practice: half an inch of worm on a small hoochie.
+    ("bait-does-not-fit", {"bait_id": "worm-whole"}, {"bait_id": "worm-half"}),
+    (
+        "hook-too-far-forward",
+        {"facts": {"hits": 5, "hooked": 1}, "lure_id": "worm-natural"},
+        {"facts": {"hits": 5, "hooked": 4}, "lure_id": "worm-natural"},
+    ),
+    (
+        "leader-too-strong",
+        {"leader_id": "fluoro-10-36", "line_id": "top-8"},
+        {"leader_id": "fluoro-10-36", "line_id": "top-12"},
+    ),
+    (
+        "more-than-aboard",
+        {"facts": {"others": (setup(rod_id="rod-2"), setup(rod_id="rod-3"))}},
+        {"facts": {"others": (setup(rod_id="rod-2"),)}},
     ),
 ]
 

@@ -13,7 +13,8 @@ from .boat.current import GroundTrack, current_from_two_runs
 from .checks import require_choice, require_number
 from .decode import decode, encode
 from .errors import CoreError, InvalidInputError
-from .fish.bench import bench, check_spread
+from .fish.bench import bench, check_spread, ladder
+from .fish.beside import beside_view
 from .fish.session import FishSession
 from .gear.setup import RodSetup
 from .record.events import decode_event
@@ -22,7 +23,7 @@ from .record.trip import Trip
 _CALLS = (
     "open", "add", "replace", "view", "lines_at", "number_for", "where", "plan", "tightest",
     "current_from_runs", "manoeuvre", "numbers_at", "orders",
-    "bench", "check_spread", "speed_at_depth",
+    "bench", "check_spread", "speed_at_depth", "ladder", "beside",
 )
 
 
@@ -125,6 +126,13 @@ class Bridge:
 
     def _bench(self, setup: Any) -> Any:
         return encode(bench(self._opened(), decode(RodSetup, setup, field="setup")))
+
+    def _ladder(self, setup: Any, flash: Any, thump: Any) -> Any:
+        tried = decode(RodSetup, setup, field="setup")
+        return encode(ladder(self._opened(), tried, flash=flash, thump=thump))
+
+    def _beside(self) -> Any:
+        return encode(beside_view(self._opened()))
 
     def _check_spread(self) -> Any:
         return encode(check_spread(self._opened()))

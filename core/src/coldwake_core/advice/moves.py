@@ -12,7 +12,9 @@ from typing import Final
 
 from ..constants import FOOT_M, MPH_MPS
 from ..evidence.rates import Exposure, RateComparison, compare_rates
+from ..gear.looks import LOOK_ITEMS, look, rod_looks
 from ..gear.setup import RodSetup, recipe_words
+from ..record.beside import Checked
 from ..record.payloads import LineSet, MoveAnswered, MoveChange, SpeedChanged
 from ..record.state import TripState
 from ..sonar.marks import MarkedBand, depth_to_fish
@@ -78,6 +80,7 @@ def _candidates(situation: Situation) -> Iterator[Move]:
     yield from _speed_moves(situation)
     yield from _mark_moves(situation)
     yield from _method_depth_moves(situation)
+    yield from _tuning_moves(situation)
     yield from _copy_moves(situation)
     yield from _colour_moves(situation)
 
@@ -255,6 +258,34 @@ def compare_rods(rods: Sequence[RodNow]) -> Comparison | None:
     return Comparison(
         ahead_rod_id=ahead.rod_id, behind_rod_id=behind.rod_id, ahead=ahead.exposure,
         behind=behind.exposure, result=result,
+    )
+
+
+def _tuning_moves(now: Situation) -> Iterator[Move]:
+    """The rod that lags gets its tuning checked before its lure is blamed (common practice)."""
+    comparison = compare_rods(now.rods)
+    if comparison is None or comparison.result.verdict not in ("better", "leaning_better"):
+        return
+    behind = next(rod for rod in now.rods if rod.rod_id == comparison.behind_rod_id)
+    items = [look.item for look in rod_looks(now.outfit, behind.setup) if look.item in LOOK_ITEMS]
+    since_s = now.state.rods[behind.rod_id].soak_since_s or 0.0
+    for item in items:
+        done = now.state.checks.get((behind.rod_id, item))
+        if done is not None and done.at_s >= since_s:
+            return
+    if not items:
+        return
+    yield Move(
+        answer=MoveAnswered(
+            key=f"tuning:{behind.rod_id}:{since_s:.0f}", kind="tuning",
+            title=f"Look at {behind.name} beside the boat", rod_id=behind.rod_id,
+            change=MoveChange(checked=Checked(item=items[0], outcome="ok", rod_id=behind.rod_id)),
+        ),
+        reason=f"{behind.name} lags: {behind.exposure.hits} hits in "
+               f"{behind.exposure.minutes:.0f} rod-minutes. Its tuning is checked before its lure "
+               f"is blamed. {look(items[0]).text}",
+        basis="evidence", source="Hits and rod-minutes of this trip",
+        probability=comparison.result.probability, cost_min=3.0, judge_after_min=JUDGE_MIN,
     )
 
 

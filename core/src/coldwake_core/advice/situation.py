@@ -6,8 +6,9 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ..evidence.rates import Exposure
+from ..gear.pieces import SpeedRange
 from ..gear.setup import RodSetup
-from ..gear.tackle import Outfit, SpeedRange
+from ..gear.tackle import Outfit
 from ..gear.window import SpeedWindow
 from ..record.payloads import MoveAnswered
 from ..record.state import TripState

@@ -8,10 +8,14 @@ from typing import Literal
 
 from ..errors import CoreError
 from ..gear.common import CommonSpeed, common_speed
-from ..gear.leader import LEADER_SCHOOLS, LeaderSpan, leader_span, wildness
-from ..gear.rules import Finding, RodFacts, check_rod
+from ..gear.facts import RodFacts
+from ..gear.ladder import RUNGS, LadderStep, Mood, ladder_steps, mood_of
+from ..gear.leader import LEADER_SCHOOLS, LeaderSchool, LeaderSpan, leader_span, wildness
+from ..gear.pieces import SpeedRange
+from ..gear.rule import Finding
+from ..gear.rules import check_rod
 from ..gear.setup import RigKind, RodSetup, build_rig, rig_kind, same_cable, working_range
-from ..gear.tackle import Outfit, SpeedRange
+from ..gear.tackle import Outfit
 from ..gear.voltage import SCHOOLS as VOLTAGE_SCHOOLS
 from ..gear.voltage import VoltageReading, read_voltage
 from .lines import TripLines
@@ -61,6 +65,10 @@ class BenchView:
         From calm, 0, to wild, 1.
     findings : tuple of Finding
         What the rules say, the worst first.
+    mood : Mood
+        Flash and vibration on the mood ladder.
+    rung : str
+        Its rung in words.
     """
 
     setup: RodSetup
@@ -71,6 +79,8 @@ class BenchView:
     schools: tuple[LeaderSpan, ...]
     wild: float
     findings: tuple[Finding, ...]
+    mood: Mood
+    rung: str
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -92,6 +102,10 @@ class SpreadCheck:
         The speed it shares, or who stands apart.
     rods : tuple of BenchView
         Every rigged rod.
+    over_licence : int
+        How many rods are rigged beyond what the rules entered for the water allow.
+    rules_origin : str
+        Day and origin of the rules entered; empty without any.
     voltages : tuple of CableVoltage
         The cables' electrolysis tests, the latest first.
     voltage_schools : str
@@ -100,6 +114,8 @@ class SpreadCheck:
 
     common: CommonSpeed
     rods: tuple[BenchView, ...]
+    over_licence: int
+    rules_origin: str
     voltages: tuple[CableVoltage, ...]
     voltage_schools: str
 
@@ -126,7 +142,7 @@ def bench(lines: TripLines, setup: RodSetup) -> BenchView:
     setup.check()
     trip, state = lines.trip, lines.state
     others = [rod.setup for rod in state.rods.values() if rod.setup is not None]
-    outfit = trip.outfit
+    outfit = state.outfit
     build_rig(outfit, setup)
     mates = same_cable(outfit, setup, others)
     build_rig(outfit, setup, mates).check()
@@ -135,6 +151,9 @@ def bench(lines: TripLines, setup: RodSetup) -> BenchView:
     facts = RodFacts(
         outfit=outfit, setup=setup, mates=mates, speed_mps=lines.speed_mps,
         clearance_m=_clearance_m(lines, setup), schools=state.schools, species=trip.species,
+        others=tuple(other for other in others if other.rod_id != setup.rod_id),
+        water_rules=trip.rules, hits=state.rods[setup.rod_id].tally.hits,
+        hooked=state.rods[setup.rod_id].tally.hooked,
     )
     leader: LeaderSpan | None = None
     schools: tuple[LeaderSpan, ...] = ()
@@ -145,13 +164,47 @@ def bench(lines: TripLines, setup: RodSetup) -> BenchView:
         schools = tuple(
             leader_span(attractor=blade, lure=lure, school=school) for school in LEADER_SCHOOLS
         )
+    mood = mood_of(outfit, setup)
     return BenchView(
         setup=setup, kind=rig_kind(outfit, setup), works=working_range(outfit, setup),
         chain=tuple(chain(outfit, setup)), leader=leader, schools=schools,
         wild=wildness(
             attractor=blade, lure=lure, leader_m=setup.leader_m, setback_m=setup.setback_m
         ),
-        findings=check_rod(facts),
+        findings=check_rod(facts), mood=mood, rung=RUNGS[mood.rung],
+    )
+
+
+def ladder(
+    lines: TripLines, setup: RodSetup, *, flash: str, thump: str
+) -> tuple[LadderStep, ...]:
+    """Return what aboard answers "a little less flash, same thump" for a rod.
+
+    Parameters
+    ----------
+    lines : TripLines
+        The trip's lines.
+    setup : RodSetup
+        What is, or would be, on the rod.
+    flash, thump : {'less', 'same', 'more'}
+        What is wanted of each.
+
+    Returns
+    -------
+    tuple of LadderStep
+
+    Raises
+    ------
+    InvalidInputError
+        If a want is none or the setup cannot be on this boat.
+    """
+    state = lines.state
+    build_rig(state.outfit, setup)
+    school: LeaderSchool | None = state.schools.get("leader")  # type: ignore[assignment]
+    return ladder_steps(
+        state.outfit, setup,
+        [r.setup for r in state.rods.values() if r.setup is not None and r.rod_id != setup.rod_id],
+        flash=flash, thump=thump, school=school, species=lines.trip.species,
     )
 
 
@@ -168,9 +221,13 @@ def check_spread(lines: TripLines) -> SpreadCheck:
     SpreadCheck
     """
     setups = [rod.setup for rod in lines.state.rods.values() if rod.setup is not None]
+    rules = lines.trip.rules
     return SpreadCheck(
-        common=common_speed(lines.trip.outfit, setups),
+        common=common_speed(lines.state.outfit, setups),
         rods=tuple(bench(lines, setup) for setup in setups),
+        over_licence=0 if rules is None or rules.rods_most is None
+        else max(0, len(setups) - rules.rods_most),
+        rules_origin="" if rules is None else f"{rules.origin}, entered {rules.entered_on}",
         voltages=tuple(
             CableVoltage(at_s=at_s, place_id=item.place_id, reading=read_voltage(item.volts))
             for at_s, item in reversed(lines.state.voltages)

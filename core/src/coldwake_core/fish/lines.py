@@ -9,8 +9,8 @@ from typing import Any
 from ..checks import require_number
 from ..constants import MPH_MPS
 from ..errors import InvalidInputError, NoSolutionError, UnknownItemError
+from ..gear.pieces import FASTEST_MPS
 from ..gear.setup import RodSetup, build_rig, rig_kind, working_range
-from ..gear.tackle import FASTEST_MPS
 from ..gear.window import verdict
 from ..lines.calibration import LineFit
 from ..lines.doubt import DoubtfulRig, solve_quickly, solve_with_doubt
@@ -64,7 +64,7 @@ class TripLines:
         if key not in self._solved:
             if len(self._solved) >= _CACHED_RIGS:
                 self._solved.pop(next(iter(self._solved)))
-            rig, solve = build_rig(self.trip.outfit, setup, mates), solve_quickly
+            rig, solve = build_rig(self.state.outfit, setup, mates), solve_quickly
             if doubt:
                 solve = solve_with_doubt
             self._solved[key] = solve(rig, speed_mps, self._water, fit.calibration)
@@ -87,7 +87,7 @@ class TripLines:
                 self._fits.clear()
             # At one water temperature: it hardly matters, and a fit must not change with it.
             self._fits[key] = fit_setup(
-                self.trip.outfit, setup, heard, Water.at_degc(ASSUMED_DEGC)
+                self.state.outfit, setup, heard, Water.at_degc(ASSUMED_DEGC)
             )
         return self._fits[key]
 
@@ -166,13 +166,13 @@ class TripLines:
             rod_id=rod_id, number=self._number(setup, setting_m), depth_m=estimate.depth_m,
             doubt_m=estimate.doubt_m if doubt else None, trail_m=placement.trail_m,
             at_surface=placement.at_surface,
-            verdict=verdict(working_range(self.trip.outfit, setup), speed),
+            verdict=verdict(working_range(self.state.outfit, setup), speed),
             clearance_m=self.state.bottom_m - lowest, paths=placement.paths,
             ball_depth_m=placement.ball_depth_m, ball_trail_m=placement.ball_trail_m,
         )
 
     def _number(self, setup: RodSetup, setting_m: float) -> LineNumber:
-        line = self.trip.outfit.line(setup.line_id)
+        line = self.state.outfit.line(setup.line_id)
         if line.kind == "leadcore":
             count = leadcore_number(
                 setting_m, leader_m=line.leader_length_m, core_m=line.core_length_m
@@ -226,15 +226,15 @@ class TripLines:
         found = self.where(rod_id=rod_id, setting_m=setting, speed_mps=speed)
         clip = None
         if setup.above_ball_m > 0.0 and rod.setting_m is not None:
-            rig = build_rig(self.trip.outfit, setup, self.state.mates_of(setup))
+            rig = build_rig(self.state.outfit, setup, self.state.mates_of(setup))
             assert isinstance(rig, DownriggerRig)
             clip = stack_height_m(
                 rig, speed, self._water, setting_m=rod.setting_m, depth_m=depth_m
             )
         return replace(
             found, clip_above_ball_m=clip,
-            countdown_s=self.trip.outfit.lure(setup.lure_id).countdown_s(depth_m, self._water)
-            if rig_kind(self.trip.outfit, setup) == "flat" else None,
+            countdown_s=self.state.outfit.lure(setup.lure_id).countdown_s(depth_m, self._water)
+            if rig_kind(self.state.outfit, setup) == "flat" else None,
         )
 
     def reach(self, *, rod_id: str, depth_m: float) -> LineNumber:

@@ -36,7 +36,7 @@ class TripRods(TripLines):
         ))
 
     def _rod_view(self, rod: RodState, speed_mps: float) -> RodView:
-        outfit = self.trip.outfit
+        outfit = self.state.outfit
         item, setup = outfit.rod(rod.rod_id), rod.setup
         tally = RodTally(
             hits=rod.tally.hits, hooked=rod.tally.hooked, landed=rod.tally.landed,
@@ -184,7 +184,7 @@ class TripRods(TripLines):
         for line in self.lines_at(speed_mps=speed_mps):
             setup = self.state.rods[line.rod_id].setup
             assert setup is not None
-            place = self.trip.outfit.place(setup.place_id)
+            place = self.state.outfit.place(setup.place_id)
             lines.append(replace(line, clearance_m=clearance_over(
                 bed, line, tip_side_m=place.side_m,
                 behind_m=max(line.trail_m + place.aft_m, 0.0), side_m=place.side_m,

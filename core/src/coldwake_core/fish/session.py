@@ -76,9 +76,9 @@ class FishSession(TripRods):
                     raise UnknownItemError(
                         "payload.event_id", target, "an event of this trip"
                     )
-            check_against(self.trip, self.state, event)
+            check_against(self.state, event)
             self.events[event.id] = event
-            self.state = fold(self.trip, self.events.values())
+            self._fold()
         return event
 
     def replace_events(self, events: Iterable[Event]) -> None:
@@ -90,7 +90,15 @@ class FishSession(TripRods):
             All events of the trip.
         """
         self.events = {event.id: event for event in events}
+        self._fold()
+
+    def _fold(self) -> None:
+        before = self.state.outfit
         self.state = fold(self.trip, self.events.values())
+        if self.state.outfit != before:
+            # Solutions are kept by keys of tackle, and the tackle behind a key has changed.
+            self._solved.clear()
+            self._fits.clear()
 
     def view(self, now_s: float) -> FishView:
         """Return the Fish view at a moment.
@@ -105,7 +113,7 @@ class FishSession(TripRods):
         FishView
         """
         require_number("now_s", now_s)
-        state, outfit = self.state, self.trip.outfit
+        state, outfit = self.state, self.state.outfit
         speed = self.speed_mps
         window = shared_window([
             working_range(outfit, rod.setup) for rod in self.rods_out() if rod.setup is not None

@@ -11,8 +11,9 @@ from ..advice.moves import Comparison
 from ..advice.situation import Move
 from ..boat.current import Current, PassSpeeds
 from ..gear.beat import Beat
+from ..gear.pieces import SpeedRange
 from ..gear.setup import RigKind, RodSetup
-from ..gear.tackle import Shape, SpeedRange
+from ..gear.tackle import Shape
 from ..gear.window import SpeedWindow, Verdict
 from ..record.state import RodStatus
 from .numbers import LineNumber, ReadingView, RodLine

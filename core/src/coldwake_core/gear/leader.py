@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Final, Literal
 
 from ..constants import INCH_M
-from .tackle import Attractor, Lure
+from .pieces import Attractor, Lure
 
 LeaderSchool = Literal["short_whip", "blade_lengths", "fixed_short", "own_action", "tough_bite"]
 LEADER_SCHOOLS: Final[tuple[LeaderSchool, ...]] = (

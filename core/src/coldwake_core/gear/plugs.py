@@ -6,7 +6,7 @@ from typing import Final
 
 from ..constants import INCH_M, MPH_MPS
 from ..lines.bodies import PLUG_FULLNESS, PLUG_GIRTH_RATIO, Lip
-from .tackle import Lure, SpeedRange
+from .pieces import Lure, SpeedRange
 
 PLUG_SIZES_IN: Final = (2.0, 2.75, 3.5, 4.5, 5.0)
 PLUG_LIPS: Final[tuple[Lip, ...]] = ("small", "medium", "deep")

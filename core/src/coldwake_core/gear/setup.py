@@ -14,7 +14,8 @@ from ..lines.downrigger import CLIP_ABOVE_BALL_M, ClippedLine, DownriggerRig
 from ..lines.linerig import LineRig, Sinker
 from ..lines.materials import LineMaterial, material
 from ..lines.rigs import Rig
-from .tackle import Outfit, SpeedRange
+from .pieces import SpeedRange
+from .tackle import Outfit
 
 SHORTEST_SETBACK_M = 1.0
 LONGEST_SETBACK_M = 100.0 * YARD_M
@@ -56,6 +57,10 @@ class RodSetup:
         Rod tip held high, in its holder, or down at the water.
     snubber : bool
         Whether a rubber snubber sits ahead of the attractor.
+    tow_point : str
+        Tow point of the attractor in use; empty where it has one only.
+    leader_id, release_id, bait_id, scent_id : str or None
+        Which leader, release clip, bait and scent, where that is said.
     """
 
     rod_id: str
@@ -72,6 +77,11 @@ class RodSetup:
     slider_kg: float = 0.0
     tip: Tip = "level"
     snubber: bool = False
+    tow_point: str = ""
+    leader_id: str | None = None
+    release_id: str | None = None
+    bait_id: str | None = None
+    scent_id: str | None = None
 
     def check(self) -> None:
         """Raise InvalidInputError unless lengths and weights are usable."""
@@ -176,6 +186,7 @@ def build_rig(outfit: Outfit, setup: RodSetup, mates: Iterable[RodSetup] = ()) -
     few feet of a hundred.
     """
     outfit.rod(setup.rod_id)
+    _check_small_things(outfit, setup)
     place, line = outfit.place(setup.place_id), outfit.line(setup.line_id)
     bodies, main = _bodies(outfit, setup), material(line.material_id, field="line_id")
     if line.kind == "downrigger":
@@ -210,6 +221,27 @@ def build_rig(outfit: Outfit, setup: RodSetup, mates: Iterable[RodSetup] = ()) -
         stretches=stretches, bodies=bodies, sinker=sinker,
         tip_height_m=_tip_height_m(place.tip_height_m, setup.tip),
     )
+
+
+def _check_small_things(outfit: Outfit, setup: RodSetup) -> None:
+    """What weighs and drags next to nothing still has to be aboard."""
+    if setup.leader_id is not None:
+        outfit.leader(setup.leader_id)
+    if setup.release_id is not None:
+        outfit.release(setup.release_id)
+    if setup.bait_id is not None:
+        outfit.bait(setup.bait_id)
+    if setup.scent_id is not None:
+        outfit.scent(setup.scent_id)
+    if setup.tow_point:
+        points = [] if setup.attractor_id is None else [
+            point.name for point in outfit.attractor(setup.attractor_id).tow_points
+        ]
+        if setup.tow_point not in points:
+            raise InvalidInputError(
+                "tow_point", setup.tow_point,
+                "one of " + ", ".join(points) if points else "left out: this rod has no such blade",
+            )
 
 
 def _tip_height_m(level_m: float, tip: Tip) -> float:
@@ -252,10 +284,10 @@ def working_range(outfit: Outfit, setup: RodSetup) -> SpeedRange:
     SpeedRange
         Overlap of lure and attractor; when they have none, the attractor's, which suffers first.
     """
-    lure = outfit.lure(setup.lure_id).works
+    lure = outfit.lure(setup.lure_id).works_at()
     if setup.attractor_id is None:
         return lure
-    blade = outfit.attractor(setup.attractor_id).works
+    blade = outfit.attractor(setup.attractor_id).works_at(setup.tow_point)
     low, high = max(lure.low_mps, blade.low_mps), min(lure.high_mps, blade.high_mps)
     return SpeedRange(low_mps=low, high_mps=high) if low < high else blade
 

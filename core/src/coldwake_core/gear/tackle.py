@@ -2,51 +2,21 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from typing import Final, Literal, TypeVar
+from dataclasses import dataclass, replace
+from typing import Any, Final, Literal, TypeVar
 
-from ..checks import require_choice, require_number, require_text
+from ..checks import require_number, require_text
 from ..errors import InvalidInputError, UnknownItemError
-from ..lines.bodies import (
-    BallShape,
-    Lip,
-    TowedBody,
-    plate_body,
-    plug_body,
-    sinking_speed_mps,
-    soft_body,
-)
+from ..lines.bodies import BallShape
 from ..lines.materials import material
-from ..lines.plugfit import DivePoint, fit_plug
-from ..water.fresh import Water
+from .pieces import Attractor, Lure
+from .small import Bait, Leader, Release, Scent, Weight
 
 Shape = Literal["circle", "triangle", "square", "diamond", "pentagon", "hexagon", "star", "cross"]
 LineKind = Literal["flat", "leadcore", "downrigger"]
 PlaceKind = Literal["holder", "downrigger", "board"]
-LureKind = Literal["plug", "spoon", "soft"]
 
 LONGEST_LINE_M: Final = 500.0
-FASTEST_MPS: Final = 4.5
-"""About 10 mph: nobody trolls faster, and the models stop well before it."""
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class SpeedRange:
-    """Speeds through water at which something works, m/s.
-
-    Parameters
-    ----------
-    low_mps, high_mps : float
-        Slowest and fastest, m/s.
-    """
-
-    low_mps: float
-    high_mps: float
-
-    def check(self) -> None:
-        """Raise InvalidInputError unless 0 <= low < high."""
-        require_number("low_mps", self.low_mps, low=0.0, high=FASTEST_MPS, unit="m/s")
-        require_number("high_mps", self.high_mps, above=self.low_mps, high=FASTEST_MPS, unit="m/s")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -111,6 +81,7 @@ class Place:
     def check(self) -> None:
         """Raise InvalidInputError unless this could be a place on a small boat."""
         require_text("id", self.id, longest=40)
+        require_text("name", self.name, longest=60)
         require_number("side_m", self.side_m, low=-60.0, high=60.0, unit="m")
         require_number("tip_height_m", self.tip_height_m, low=0.0, high=6.0, unit="m")
         require_number("aft_m", self.aft_m, low=-15.0, high=15.0, unit="m")
@@ -147,6 +118,8 @@ class LineSpec:
         Leader between core and lure.
     leader_length_m : float
         Its length, m.
+    count : int
+        How many reels of it are aboard.
     """
 
     id: str
@@ -158,10 +131,13 @@ class LineSpec:
     core_length_m: float = 0.0
     leader_material_id: str | None = None
     leader_length_m: float = 0.0
+    count: int = 1
 
     def check(self) -> None:
         """Raise InvalidInputError unless this could be on a reel."""
         require_text("id", self.id, longest=40)
+        require_text("name", self.name, longest=60)
+        require_number("count", self.count, low=0, high=99)
         material(self.material_id, field="material_id")
         require_number("length_m", self.length_m, above=0.0, high=LONGEST_LINE_M, unit="m")
         if self.kind == "leadcore":
@@ -176,140 +152,6 @@ class LineSpec:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Attractor:
-    """A blade or string of blades ahead of a lure.
-
-    Parameters
-    ----------
-    id, name : str
-        Key and plain name.
-    length_m, width_m, mass_kg : float
-        Measures, m and kg.
-    works : SpeedRange
-        Speeds through water at which it works.
-    gives_action : bool
-        Whether it moves the lure behind it.
-    """
-
-    id: str
-    name: str
-    length_m: float
-    width_m: float
-    mass_kg: float
-    works: SpeedRange
-    gives_action: bool
-
-    def check(self) -> None:
-        """Raise InvalidInputError unless it has a body."""
-        require_text("id", self.id, longest=40)
-        self.body()
-
-    def body(self) -> TowedBody:
-        """Return its body.
-
-        Returns
-        -------
-        TowedBody
-        """
-        return plate_body(length_m=self.length_m, width_m=self.width_m, mass_kg=self.mass_kg)
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Lure:
-    """A lure.
-
-    Parameters
-    ----------
-    id, name, colour : str
-        Key, plain name and colour in words.
-    kind : {'plug', 'spoon', 'soft'}
-        How it makes force.
-    length_m, width_m, mass_kg : float
-        Measures, m and kg.
-    works : SpeedRange
-        Speeds through water at which it works.
-    own_action : bool
-        Whether it moves by itself.
-    lip : Lip
-        Diving lip of a plug.
-    takes_bait : bool
-        Whether it carries bait that has to be looked at.
-    points : tuple of DivePoint, length 0 to 5
-        What depths a plug is said to reach; it is fitted to them.
-    is_fly : bool
-        Whether it is a fly, which is fished without action.
-    """
-
-    id: str
-    name: str
-    colour: str
-    kind: LureKind
-    length_m: float
-    width_m: float
-    mass_kg: float
-    works: SpeedRange
-    own_action: bool
-    lip: Lip = "none"
-    takes_bait: bool = False
-    points: tuple[DivePoint, ...] = ()
-    is_fly: bool = False
-
-    def check(self) -> None:
-        """Raise InvalidInputError unless it has a body."""
-        require_text("id", self.id, longest=40)
-        require_choice("kind", self.kind, ("plug", "spoon", "soft"))
-        if self.points and self.kind != "plug":
-            raise InvalidInputError("points", len(self.points), "left out: only plugs have them")
-        self.body()
-
-    def body(self) -> TowedBody:
-        """Return its body.
-
-        Returns
-        -------
-        TowedBody
-        """
-        if self.points:
-            return fit_plug(
-                length_m=self.length_m, mass_kg=self.mass_kg, lip=self.lip, points=self.points
-            ).body
-        if self.kind == "plug":
-            return plug_body(length_m=self.length_m, mass_kg=self.mass_kg, lip=self.lip)
-        if self.kind == "spoon":
-            return plate_body(length_m=self.length_m, width_m=self.width_m, mass_kg=self.mass_kg)
-        return soft_body(length_m=self.length_m, width_m=self.width_m, mass_kg=self.mass_kg)
-
-    @property
-    def lift_spread(self) -> float | None:
-        """Relative spread left in a fitted plug's lip force; None where nothing was fitted."""
-        if not self.points:
-            return None
-        return fit_plug(
-            length_m=self.length_m, mass_kg=self.mass_kg, lip=self.lip, points=self.points
-        ).lip_spread
-
-    def countdown_s(self, depth_m: float, water: Water) -> float | None:
-        """Return how long to let a sinking plug fall at rest to reach a depth.
-
-        Parameters
-        ----------
-        depth_m : float
-            Wanted depth, m.
-        water : Water
-            Density and viscosity.
-
-        Returns
-        -------
-        float or None
-            Seconds on a slack line; None for what is no plug or does not sink.
-        """
-        if self.kind != "plug":
-            return None
-        speed = sinking_speed_mps(length_m=self.length_m, mass_kg=self.mass_kg, water=water)
-        return depth_m / speed if speed > 0.02 else None
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
 class Outfit:
     """Everything aboard that a trip can refer to.
 
@@ -321,6 +163,8 @@ class Outfit:
         Its length, m.
     rods, places, lines, attractors, lures : tuple
         What is aboard; keys are unique within each.
+    weights, releases, leaders, baits, scents : tuple
+        The small things.
     """
 
     boat_name: str
@@ -330,11 +174,17 @@ class Outfit:
     lines: tuple[LineSpec, ...]
     attractors: tuple[Attractor, ...]
     lures: tuple[Lure, ...]
+    weights: tuple[Weight, ...] = ()
+    releases: tuple[Release, ...] = ()
+    leaders: tuple[Leader, ...] = ()
+    baits: tuple[Bait, ...] = ()
+    scents: tuple[Scent, ...] = ()
 
     def check(self) -> None:
         """Raise InvalidInputError unless keys are unique and the boat is one."""
+        require_text("boat_name", self.boat_name, longest=120)
         require_number("boat_length_m", self.boat_length_m, low=1.5, high=20.0, unit="m")
-        for name in ("rods", "places", "lines", "attractors", "lures"):
+        for name in OUTFIT_LISTS:
             ids = [item.id for item in getattr(self, name)]
             for index, item_id in enumerate(ids):
                 if item_id in ids[:index]:
@@ -360,13 +210,54 @@ class Outfit:
         """Return a lure; raises UnknownItemError when it is not aboard."""
         return _find(self.lures, lure_id, "lure_id")
 
+    def leader(self, leader_id: str) -> Leader:
+        """Return a leader; raises UnknownItemError when it is not aboard."""
+        return _find(self.leaders, leader_id, "leader_id")
 
-_Item = TypeVar("_Item", Rod, Place, LineSpec, Attractor, Lure)
+    def release(self, release_id: str) -> Release:
+        """Return a release; raises UnknownItemError when it is not aboard."""
+        return _find(self.releases, release_id, "release_id")
+
+    def bait(self, bait_id: str) -> Bait:
+        """Return a bait; raises UnknownItemError when it is not aboard."""
+        return _find(self.baits, bait_id, "bait_id")
+
+    def scent(self, scent_id: str) -> Scent:
+        """Return a scent; raises UnknownItemError when it is not aboard."""
+        return _find(self.scents, scent_id, "scent_id")
+
+    def with_items(self, name: str, items: tuple[Any, ...]) -> Outfit:
+        """Return the outfit with items brought aboard: new ones added, known ones replaced.
+
+        Parameters
+        ----------
+        name : str
+            One of OUTFIT_LISTS.
+        items : tuple
+            What is brought.
+
+        Returns
+        -------
+        Outfit
+        """
+        brought = {item.id: item for item in items}
+        kept = tuple(brought.pop(item.id, item) for item in getattr(self, name))
+        changes: dict[str, Any] = {name: (*kept, *brought.values())}
+        return replace(self, **changes)
+
+
+OUTFIT_LISTS: Final = (
+    "rods", "places", "lines", "attractors", "lures", "weights", "releases", "leaders", "baits",
+    "scents",
+)
+_Item = TypeVar(
+    "_Item", Rod, Place, LineSpec, Attractor, Lure, Leader, Release, Bait, Scent
+)
 
 
 def _find(items: tuple[_Item, ...], item_id: str, field: str) -> _Item:
     for item in items:
         if item.id == item_id:
             return item
-    known = ", ".join(item.id for item in items)
+    known = ", ".join(item.id for item in items[:20]) or "there is none"
     raise UnknownItemError(field, item_id, f"one that is aboard: {known}")

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from .tackle import SpeedRange
+from .pieces import SpeedRange
 
 Verdict = Literal["works", "too_slow", "too_fast"]
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from ..checks import require_number
-from ..constants import GRAVITY_MPS2, LEAD_DENSITY_KGPM3, STEEL_DENSITY_KGPM3
+from ..constants import GRAVITY_MPS2, LEAD_DENSITY_KGPM3, POUND_KG, STEEL_DENSITY_KGPM3
 from ..errors import InvalidInputError, UnknownItemError
 from ..water.fresh import Water
 from .towed import Segment
@@ -31,6 +31,8 @@ class LineMaterial:
         Share of the outer cross-section that is solid; the rest floods with water.
     core_diameter_m : float
         Diameter of a lead core, m; 0 for none.
+    strength_n : float
+        Its class: the load it is sold for, N.
     source : str
         Where the figures come from.
     """
@@ -41,6 +43,7 @@ class LineMaterial:
     solid_density_kgpm3: float
     fill: float = 1.0
     core_diameter_m: float = 0.0
+    strength_n: float = 0.0
     source: str = "from memory"
 
     def check(self) -> None:
@@ -108,26 +111,27 @@ NYLON_DENSITY_KGPM3: Final = 1140.0
 FLUOROCARBON_DENSITY_KGPM3: Final = 1780.0
 POLYETHYLENE_DENSITY_KGPM3: Final = 970.0
 """Nylon 6, PVDF and high-modulus polyethylene: handbook values of the polymers."""
+_POUND_N: Final = POUND_KG * GRAVITY_MPS2
 
 
 def _mono(pounds: int, millimetres: float) -> LineMaterial:
     return LineMaterial(
         id=f"mono-{pounds}", name=f"{pounds} lb monofilament", diameter_m=millimetres / 1000,
-        solid_density_kgpm3=NYLON_DENSITY_KGPM3,
+        solid_density_kgpm3=NYLON_DENSITY_KGPM3, strength_n=pounds * _POUND_N,
     )
 
 
 def _fluoro(pounds: int, millimetres: float) -> LineMaterial:
     return LineMaterial(
         id=f"fluoro-{pounds}", name=f"{pounds} lb fluorocarbon", diameter_m=millimetres / 1000,
-        solid_density_kgpm3=FLUOROCARBON_DENSITY_KGPM3,
+        solid_density_kgpm3=FLUOROCARBON_DENSITY_KGPM3, strength_n=pounds * _POUND_N,
     )
 
 
 def _braid(pounds: int, millimetres: float) -> LineMaterial:
     return LineMaterial(
         id=f"braid-{pounds}", name=f"{pounds} lb braid", diameter_m=millimetres / 1000,
-        solid_density_kgpm3=POLYETHYLENE_DENSITY_KGPM3, fill=0.8,
+        solid_density_kgpm3=POLYETHYLENE_DENSITY_KGPM3, fill=0.8, strength_n=pounds * _POUND_N,
     )
 
 
@@ -135,7 +139,7 @@ def _leadcore(pounds: int, millimetres: float, core_millimetres: float) -> LineM
     return LineMaterial(
         id=f"leadcore-{pounds}", name=f"{pounds} lb leadcore", diameter_m=millimetres / 1000,
         solid_density_kgpm3=NYLON_DENSITY_KGPM3, fill=0.7,
-        core_diameter_m=core_millimetres / 1000,
+        core_diameter_m=core_millimetres / 1000, strength_n=pounds * _POUND_N,
         source="from memory: one lead strand for all classes, a thicker sheath for the stronger",
     )
 
@@ -151,12 +155,12 @@ MATERIALS: Final[dict[str, LineMaterial]] = {
         _leadcore(27, 0.97, 0.47),
         LineMaterial(
             id="cable-steel-150", name="150 lb steel cable", diameter_m=0.00084,
-            solid_density_kgpm3=STEEL_DENSITY_KGPM3, fill=0.77,
+            solid_density_kgpm3=STEEL_DENSITY_KGPM3, fill=0.77, strength_n=150 * _POUND_N,
             source="from memory: seven strands, fill of seven circles in one 7/9",
         ),
         LineMaterial(
             id="cable-braid-200", name="200 lb braid cable", diameter_m=0.00070,
-            solid_density_kgpm3=POLYETHYLENE_DENSITY_KGPM3, fill=0.8,
+            solid_density_kgpm3=POLYETHYLENE_DENSITY_KGPM3, fill=0.8, strength_n=200 * _POUND_N,
         ),
     )
 }

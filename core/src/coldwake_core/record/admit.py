@@ -7,9 +7,10 @@ from typing import Any
 
 from ..errors import InvalidInputError, UnknownItemError
 from ..gear.setup import RodSetup, build_rig, rig_kind, same_cable
-from ..gear.tackle import Place
+from ..gear.tackle import OUTFIT_LISTS, Place
 from ..lines.calibration import DepthReading
 from ..lines.rigs import Rig
+from .beside import Auditioned, Checked, LookAgain, TackleBrought
 from .events import Event
 from .payloads import (
     BeatCounted,
@@ -25,16 +26,13 @@ from .payloads import (
     VoltageRead,
 )
 from .state import RodState, TripState
-from .trip import Trip
 
 
-def check_against(trip: Trip, state: TripState, event: Event) -> None:
+def check_against(state: TripState, event: Event) -> None:
     """Raise unless an event can follow the state it meets.
 
     Parameters
     ----------
-    trip : Trip
-        What the trip started with.
     state : TripState
         State before the event.
     event : Event
@@ -50,20 +48,19 @@ def check_against(trip: Trip, state: TripState, event: Event) -> None:
     payload: Any = event.payload
     changes = [payload]
     if isinstance(payload, MoveAnswered):
-        change = payload.change
-        changes = [c for c in (change.line_set, change.speed_changed, change.rod_rigged) if c]
+        changes = [change for change in payload.change.all() if change is not None]
     for item in changes:
-        _check_item(trip, state, item)
+        _check_item(state, item)
 
 
-def _check_item(trip: Trip, state: TripState, item: Any) -> None:
+def _check_item(state: TripState, item: Any) -> None:
     if isinstance(item, RodSetup):
-        _named("payload.", lambda: _rig_on_this_boat(trip, state, item).check())
+        _named("payload.", lambda: _rig_on_this_boat(state, item).check())
     elif isinstance(item, LineSet):
         rod = _rod(state, item.rod_id)
         if rod.setup is None:
             raise InvalidInputError("payload.rod_id", item.rod_id, "a rod that has been rigged")
-        longest = build_rig(trip.outfit, rod.setup).longest_m
+        longest = build_rig(state.outfit, rod.setup).longest_m
         if item.setting_m > longest * (1 + 1e-9):
             raise InvalidInputError(
                 "payload.setting_m", item.setting_m,
@@ -83,12 +80,12 @@ def _check_item(trip: Trip, state: TripState, item: Any) -> None:
             )
     elif isinstance(item, TipMoved):
         rod = _rod(state, item.rod_id)
-        if rod.setup is None or trip.outfit.place(rod.setup.place_id).kind != "holder":
+        if rod.setup is None or state.outfit.place(rod.setup.place_id).kind != "holder":
             raise InvalidInputError(
                 "payload.rod_id", item.rod_id, "a rigged rod in a holder, whose tip can move"
             )
     elif isinstance(item, VoltageRead):
-        if _place(trip, item.place_id).kind != "downrigger":
+        if _place(state, item.place_id).kind != "downrigger":
             raise InvalidInputError("payload.place_id", item.place_id, "a downrigger with a cable")
     elif isinstance(item, BeatCounted):
         rod = _rod(state, item.rod_id)
@@ -98,27 +95,34 @@ def _check_item(trip: Trip, state: TripState, item: Any) -> None:
             )
     elif isinstance(item, RodOnly | Landed | BottomTap):
         _rod(state, item.rod_id)
+    elif isinstance(item, Checked | LookAgain):
+        if item.rod_id is not None:
+            _rod(state, item.rod_id)
+    elif isinstance(item, Auditioned):
+        _check_audition(state, item)
+    elif isinstance(item, TackleBrought):
+        _check_brought(state, item)
     elif isinstance(item, DepthSeen):
-        _check_depth_seen(trip, state, item)
+        _check_depth_seen(state, item)
     elif isinstance(item, ReadingSetAside) and all(
         reading.id != item.event_id for reading in state.depth_readings
     ):
         raise UnknownItemError("payload.event_id", item.event_id, "a depth that was seen")
 
 
-def _rig_on_this_boat(trip: Trip, state: TripState, setup: RodSetup) -> Rig:
+def _rig_on_this_boat(state: TripState, setup: RodSetup) -> Rig:
     """The rig with the lines that ride the same cable, out or not: each has its own clip."""
     others = [rod.setup for rod in state.rods.values() if rod.setup is not None]
-    build_rig(trip.outfit, setup)
-    return build_rig(trip.outfit, setup, same_cable(trip.outfit, setup, others))
+    build_rig(state.outfit, setup)
+    return build_rig(state.outfit, setup, same_cable(state.outfit, setup, others))
 
 
-def _check_depth_seen(trip: Trip, state: TripState, item: DepthSeen) -> None:
+def _check_depth_seen(state: TripState, item: DepthSeen) -> None:
     rod = _rod(state, item.rod_id)
     if rod.setup is None:
         raise InvalidInputError("payload.rod_id", item.rod_id, "a rod that has been rigged")
-    rig = build_rig(trip.outfit, rod.setup, state.mates_of(rod.setup))
-    if item.of == "ball" and rig_kind(trip.outfit, rod.setup) in ("flat", "leadcore"):
+    rig = build_rig(state.outfit, rod.setup, state.mates_of(rod.setup))
+    if item.of == "ball" and rig_kind(state.outfit, rod.setup) in ("flat", "leadcore"):
         raise InvalidInputError("payload.of", item.of, "lure: this line has no ball")
     reading = DepthReading(
         id="", rig=rig, setting_m=item.setting_m, speed_mps=item.speed_mps, depth_m=item.depth_m,
@@ -132,13 +136,44 @@ def _check_depth_seen(trip: Trip, state: TripState, item: DepthSeen) -> None:
         )
 
 
-def _place(trip: Trip, place_id: str) -> Place:
-    for place in trip.outfit.places:
+def _check_audition(state: TripState, item: Auditioned) -> None:
+    try:
+        if item.piece == "lure":
+            state.outfit.lure(item.piece_id)
+            points: list[str] = []
+        else:
+            points = [p.name for p in state.outfit.attractor(item.piece_id).tow_points]
+    except UnknownItemError as error:
+        raise UnknownItemError("payload.piece_id", item.piece_id, error.requirement) from None
+    if item.tow_point and item.tow_point not in points:
+        raise UnknownItemError(
+            "payload.tow_point", item.tow_point, "one of " + (", ".join(points) or "none")
+        )
+
+
+def _check_brought(state: TripState, item: TackleBrought) -> None:
+    """Whatever is replaced, the rods that are rigged must still be able to stand as they are."""
+    outfit = state.outfit
+    for name in OUTFIT_LISTS:
+        outfit = outfit.with_items(name, getattr(item, name))
+    for rod in state.rods.values():
+        if rod.setup is not None:
+            try:
+                build_rig(outfit, rod.setup)
+            except InvalidInputError as error:
+                raise InvalidInputError(
+                    f"payload.{error.field}", error.value,
+                    f"left as it is while {rod.rod_id} is rigged with it ({error.requirement})",
+                ) from None
+
+
+def _place(state: TripState, place_id: str) -> Place:
+    for place in state.outfit.places:
         if place.id == place_id:
             return place
     raise UnknownItemError(
         "payload.place_id", place_id,
-        "one of " + ", ".join(place.id for place in trip.outfit.places),
+        "one of " + ", ".join(place.id for place in state.outfit.places),
     )
 
 

@@ -10,6 +10,7 @@ from ..checks import require_choice, require_number
 from ..decode import decode, encode
 from ..errors import InvalidInputError
 from ..gear.setup import RodSetup
+from .beside import Auditioned, Checked, LookAgain, TackleBrought
 from .payloads import (
     BeatCounted,
     BottomTap,
@@ -39,7 +40,7 @@ Payload = (
     RodSetup | LineSet | RodOnly | Landed | SpeedChanged | TemperatureRead | MarkSeen | Sounded
     | OffsetChosen | CurrentNoted | DepthSeen | ReadingSetAside | TipMoved | BottomTap
     | BeatCounted | VoltageRead | ClearanceChosen | PositionFixed | SchoolChosen | MoveAnswered
-    | Undone | Nothing
+    | Undone | Nothing | Auditioned | Checked | LookAgain | TackleBrought
 )
 
 EVENT_TYPES: Final[dict[str, type]] = {
@@ -71,6 +72,10 @@ EVENT_TYPES: Final[dict[str, type]] = {
     "move_refused": MoveAnswered,
     "undone": Undone,
     "trip_ended": Nothing,
+    "auditioned": Auditioned,
+    "checked": Checked,
+    "look_again": LookAgain,
+    "tackle_brought": TackleBrought,
 }
 
 

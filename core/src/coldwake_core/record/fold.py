@@ -10,6 +10,7 @@ from ..boat.current import Current
 from ..gear.beat import Beat
 from ..gear.setup import RodSetup
 from .events import Event
+from .fold_beside import APPLY_BESIDE, TURNED_DEG, apply_checked, look_again
 from .payloads import (
     BeatCounted,
     BottomTap,
@@ -210,6 +211,10 @@ def _clearance(state: TripState, at_s: float, item: ClearanceChosen, _: str) -> 
 
 
 def _fix(state: TripState, at_s: float, item: PositionFixed, _: str) -> None:
+    if state.fix is not None:
+        turned = abs((item.course_deg - state.fix[1].course_deg + 180.0) % 360.0 - 180.0)
+        if turned >= TURNED_DEG:
+            look_again(state, at_s, "turn")
     state.fix = (at_s, item)
     sounded = state.sounded_at_s
     if sounded is not None and at_s - sounded <= SAME_PLACE_S:
@@ -221,6 +226,7 @@ def _line_in(state: TripState, at_s: float, item: RodOnly, _: str) -> None:
     rod = state.rods[item.rod_id]
     _end_stint(state, rod.rod_id, at_s)
     rod.status, rod.soak_since_s, rod.open_hit_s = "in", None, None
+    state.looks_due.pop(rod.rod_id, None)
 
 
 def _bait(state: TripState, at_s: float, item: RodOnly, _: str) -> None:
@@ -327,6 +333,8 @@ def _taken(state: TripState, at_s: float, item: MoveAnswered, _: str) -> None:
         _speed(state, at_s, item.change.speed_changed)
     if item.change.rod_rigged is not None:
         _rig(state, at_s, item.change.rod_rigged)
+    if item.change.checked is not None:
+        apply_checked(state, at_s, item.change.checked)
 
 
 def _refused(state: TripState, at_s: float, item: MoveAnswered, _: str) -> None:
@@ -367,4 +375,5 @@ _APPLY: dict[str, Callable[[TripState, float, Any, str], None]] = {
     "move_taken": _taken,
     "move_refused": _refused,
     "trip_ended": _ended,
+    **APPLY_BESIDE,
 }

@@ -12,9 +12,11 @@ from ..constants import FOOT_M, MPH_MPS
 from ..errors import InvalidInputError
 from ..gear.beat import check_count
 from ..gear.leader import LEADER_SCHOOLS
+from ..gear.pieces import FASTEST_MPS
 from ..gear.setup import RodSetup, Tip
-from ..gear.tackle import FASTEST_MPS, LONGEST_LINE_M
+from ..gear.tackle import LONGEST_LINE_M
 from ..gear.voltage import check_volts
+from .beside import Checked
 
 SLOWEST_MPS: Final = 0.1 * MPH_MPS
 DEEPEST_M: Final = 300.0
@@ -301,24 +303,34 @@ class SchoolChosen:
         require_choice("school", self.school, SCHOOLS[self.topic])
 
 
-MoveKind = Literal["speed", "depth", "copy", "colour", "tackle"]
+MoveKind = Literal["speed", "depth", "copy", "colour", "tackle", "tuning"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class MoveChange:
-    """What a move does: exactly one of the three."""
+    """What a move does: exactly one of the four."""
 
     line_set: LineSet | None = None
     speed_changed: SpeedChanged | None = None
     rod_rigged: RodSetup | None = None
+    checked: Checked | None = None
 
     def check(self) -> None:
         """Raise InvalidInputError unless exactly one is given."""
-        given = [c for c in (self.line_set, self.speed_changed, self.rod_rigged) if c is not None]
+        given = [change for change in self.all() if change is not None]
         if len(given) != 1:
             raise InvalidInputError(
-                "change", len(given), "exactly one of line_set, speed_changed, rod_rigged"
+                "change", len(given), "exactly one of line_set, speed_changed, rod_rigged, checked"
             )
+
+    def all(self) -> tuple[LineSet | SpeedChanged | RodSetup | Checked | None, ...]:
+        """Return the four, most of them None.
+
+        Returns
+        -------
+        tuple, length 4
+        """
+        return self.line_set, self.speed_changed, self.rod_rigged, self.checked
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

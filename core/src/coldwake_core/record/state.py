@@ -137,6 +137,22 @@ class Answer:
     move: MoveAnswered
 
 
+@dataclass(frozen=True, slots=True)
+class CheckDone:
+    """A check with its time, seconds, and what came of it."""
+
+    at_s: float
+    outcome: Literal["ok", "fault", "skipped"]
+
+
+@dataclass(frozen=True, slots=True)
+class LookDue:
+    """A lure to look at again: since when, seconds, and why."""
+
+    at_s: float
+    why: str
+
+
 @dataclass(slots=True)
 class TripState:
     """Everything the events of a trip add up to."""
@@ -164,6 +180,8 @@ class TripState:
     last_event_id: str | None = None
     last_event_type: str | None = None
     ended: bool = False
+    checks: dict[tuple[str, str], CheckDone] = field(default_factory=dict)
+    looks_due: dict[str, LookDue] = field(default_factory=dict)
 
     @property
     def surface_degc(self) -> float | None:

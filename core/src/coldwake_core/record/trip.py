@@ -10,6 +10,7 @@ from ..chart.grid import DepthGrid
 from ..checks import require_number, require_text
 from ..gear.setup import RodSetup
 from ..gear.tackle import Outfit
+from ..gear.waterrules import WaterRules
 from .payloads import check_depth
 
 Species = Literal["trout", "kokanee", "striper"]
@@ -86,6 +87,8 @@ class Trip:
         Depths seen on earlier trips with this outfit.
     chart : DepthGrid or None
         Depth chart of the water.
+    rules : WaterRules or None
+        What the user entered as the water's rules.
     """
 
     id: str
@@ -100,6 +103,7 @@ class Trip:
     clock_shift_s: float = 0.0
     readings: tuple[PastReading, ...] = ()
     chart: DepthGrid | None = None
+    rules: WaterRules | None = None
 
     def check(self) -> None:
         """Raise InvalidInputError unless name, depth and time zone can be."""

@@ -1,0 +1,132 @@
+"""Beside the boat: the checks before a line goes out, and lures to look at again."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ..gear.looks import Look, boat_looks, rod_looks
+from ..gear.pieces import SpeedRange
+from ..record.beside import Outcome
+from .lines import TripLines
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class LookState:
+    """Something to look at, and what came of it.
+
+    Parameters
+    ----------
+    look : Look
+        What to look for.
+    at_s : float or None
+        When it was last looked at, seconds since 1970-01-01 UTC; None if never on this trip.
+    outcome : Outcome or None
+        What came of it.
+    due : bool
+        Whether it is still to be done: never looked at, or a fault that stands.
+    """
+
+    look: Look
+    at_s: float | None
+    outcome: Outcome | None
+    due: bool
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RodBeside:
+    """A rod beside the boat.
+
+    Parameters
+    ----------
+    rod_id : str
+        The rod.
+    looks : tuple of LookState
+        Its checks.
+    again : str or None
+        Why its lure should be looked at again.
+    again_since_s : float or None
+        Since when, seconds since 1970-01-01 UTC.
+    blade_works, lure_works : SpeedRange or None
+        Working ranges in use.
+    blade_own, lure_own : bool
+        Whether that range was seen beside the boat.
+    """
+
+    rod_id: str
+    looks: tuple[LookState, ...]
+    again: str | None
+    again_since_s: float | None
+    blade_works: SpeedRange | None
+    lure_works: SpeedRange
+    blade_own: bool
+    lure_own: bool
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BesideView:
+    """All checks of a trip.
+
+    Parameters
+    ----------
+    boat : tuple of LookState
+        Before the boat leaves the ramp.
+    rods : tuple of RodBeside
+        Every rigged rod.
+    """
+
+    boat: tuple[LookState, ...]
+    rods: tuple[RodBeside, ...]
+
+
+AGAIN: dict[str, str] = {
+    "turn": "the boat has turned",
+    "wind": "the wind has shifted",
+    "waves": "waves or rain changed the boat's pace",
+    "bent": "it was bent or fouled",
+}
+
+
+def beside_view(lines: TripLines) -> BesideView:
+    """Return the checks of boat and rods.
+
+    Parameters
+    ----------
+    lines : TripLines
+        The trip's lines.
+
+    Returns
+    -------
+    BesideView
+    """
+    state, outfit = lines.state, lines.state.outfit
+    rods = []
+    for rod in state.rods.values():
+        setup = rod.setup
+        if setup is None:
+            continue
+        lure = outfit.lure(setup.lure_id)
+        blade = None if setup.attractor_id is None else outfit.attractor(setup.attractor_id)
+        due = state.looks_due.get(rod.rod_id)
+        rods.append(RodBeside(
+            rod_id=rod.rod_id,
+            looks=tuple(_state(lines, rod.rod_id, look) for look in rod_looks(outfit, setup)),
+            again=None if due is None else AGAIN[due.why],
+            again_since_s=None if due is None else due.at_s,
+            blade_works=None if blade is None else blade.works_at(setup.tow_point),
+            lure_works=lure.works_at(),
+            blade_own=blade is not None
+            and any(own.tow_point == setup.tow_point for own in blade.own),
+            lure_own=bool(lure.own),
+        ))
+    return BesideView(
+        boat=tuple(_state(lines, "", look) for look in boat_looks(outfit)), rods=tuple(rods)
+    )
+
+
+def _state(lines: TripLines, rod_id: str, look: Look) -> LookState:
+    done = lines.state.checks.get((rod_id, look.item))
+    if done is None:
+        return LookState(look=look, at_s=None, outcome=None, due=True)
+    return LookState(
+        look=look, at_s=done.at_s, outcome=done.outcome, due=done.outcome == "fault"
+    )
