@@ -7,6 +7,7 @@ from typing import Any
 
 from django.core.exceptions import RequestDataTooBig
 from rest_framework import exceptions, status
+from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import exception_handler
 
@@ -37,7 +38,7 @@ def handle_exception(error: Exception, context: dict[str, Any]) -> Response | No
     if isinstance(error, RecursionError):
         error = exceptions.ParseError("The body is nested too deep: send plain objects and lists.")
     if isinstance(error, RequestDataTooBig):
-        error = TooLargeError("The body is too large: send fewer events at once.")
+        error = TooLargeError("The body is larger than 2 MB: send less at once.")
     response = exception_handler(error, context)
     if response is not None:
         code = getattr(error, "default_code", "error")
@@ -59,6 +60,14 @@ def _first(data: Any, field: str = "") -> tuple[str, str]:
     if isinstance(data, list) and data:
         return _first(data[0], field)
     return field, str(data)
+
+
+def body_of(request: Request) -> dict[str, Any]:
+    """Return the body of a request when it is a JSON object that JSON itself would allow."""
+    if not isinstance(request.data, dict):
+        raise exceptions.ValidationError({"body": ["must be a JSON object"]})
+    body: dict[str, Any] = strict_json(dict(request.data))
+    return body
 
 
 def strict_json(value: Any, field: str = "") -> Any:

@@ -23,5 +23,7 @@ urlpatterns = [
     path("api/schema/", SpectacularAPIView.as_view(), name="schema"),
     path("api/session/", include("accounts.api.urls")),
     path("api/trips/", include("trips.api.urls")),
+    path("api/locker/", include("locker.api.urls")),
+    path("api/waters/", include("waters.api.urls")),
     re_path(r"^(?!api/|static/|assets/).*$", front_end, name="front-end"),
 ]

@@ -27,6 +27,7 @@ class Trip(models.Model):
     clock_shift_s = models.FloatField(default=0.0)
     readings = models.JSONField(default=list, help_text="depths seen on earlier trips")
     chart = models.JSONField(null=True, blank=True, help_text="the water's chart when it started")
+    rules = models.JSONField(null=True, blank=True, help_text="the water's rules when it started")
     is_ended = models.BooleanField(default=False)
 
     class Meta:
@@ -42,7 +43,7 @@ class Trip(models.Model):
             "species": self.species, "started_at_s": self.started_at.timestamp(),
             "utc_offset_min": self.utc_offset_min, "bottom_m": self.bottom_m,
             "outfit": self.outfit, "sun": self.sun, "clock_shift_s": self.clock_shift_s,
-            "readings": self.readings, "chart": self.chart,
+            "readings": self.readings, "chart": self.chart, "rules": self.rules,
         }
 
 

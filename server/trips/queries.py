@@ -9,10 +9,13 @@ import time
 from datetime import UTC, datetime
 from typing import Any
 
-from coldwake_core.decode import decode
+from coldwake_core.decode import decode, encode
 from coldwake_core.fish.session import FishSession
+from coldwake_core.gear.tackle import OUTFIT_LISTS
 from coldwake_core.record.events import decode_event
 from coldwake_core.record.trip import Trip as CoreTrip
+from locker.csv_io import guard
+from locker.models import Outfit
 
 from .models import Trip
 
@@ -53,6 +56,23 @@ def open_session(trip: Trip) -> FishSession:
     )
 
 
+def aboard_news(trip: Trip) -> dict[str, list[Any]]:
+    """Return what is aboard this boat by the locker and new, or other, to the trip.
+
+    What a trip has is never taken off it: a lure that is no longer aboard stays in what happened.
+    """
+    outfit = Outfit.objects.filter(owner_id=trip.owner_id, name=trip.outfit["boat_name"]).first()
+    if outfit is None:
+        return {name: [] for name in OUTFIT_LISTS}
+    now, here = outfit.core(), open_session(trip).state.outfit
+    return {
+        name: [
+            encode(item) for item in getattr(now, name) if item not in getattr(here, name)
+        ]
+        for name in OUTFIT_LISTS
+    }
+
+
 CSV_COLUMNS = ("id", "time_utc", "at_s", "type", "rod_id", "payload_json")
 
 
@@ -65,12 +85,8 @@ def events_csv(trip: Trip) -> str:
         payload = document["payload"]
         writer.writerow([
             document["id"], datetime.fromtimestamp(document["at_s"], UTC).isoformat(),
-            document["at_s"], document["type"], _cell(str(payload.get("rod_id") or "")),
+            document["at_s"], document["type"], guard(str(payload.get("rod_id") or "")),
             json.dumps(payload, sort_keys=True),
         ])
     return out.getvalue()
 
-
-def _cell(text: str) -> str:
-    """Keep a spreadsheet from taking text for a formula."""
-    return "'" + text if text[:1] in ("=", "+", "-", "@", "\t") else text

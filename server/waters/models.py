@@ -20,6 +20,9 @@ class Water(models.Model):
     chart = models.JSONField(
         null=True, blank=True, help_text="coldwake_core.chart.grid.DepthGrid as JSON, SI units"
     )
+    rules = models.JSONField(
+        null=True, blank=True, help_text="what the user read of its rules: WaterRules as JSON"
+    )
 
     class Meta:
         ordering = ("name", "pk")

@@ -80,6 +80,8 @@ def test_no_request_breaks_the_server(demo: Any, client: Any):
         operation = found.ok()
         if (operation.method, operation.path) == ("delete", "/api/session/"):
             continue  # it would log this test out
+        if operation.path == "/api/locker/import/":
+            continue  # no generator makes CSV from a schema; test_locker_csv attacks it
 
         @given(case=operation.as_strategy())
         @settings(max_examples=20, deadline=None, suppress_health_check=list(HealthCheck))

@@ -47,8 +47,9 @@ def test_demo_brings_charts_past_trips_and_their_readings(client_in: Any, demo: 
     ended = {trip.name: trip.is_ended for trip in Trip.objects.all()}
     assert ended["Cold March morning"] is True
     assert ended["April morning"] is False
-    # What March taught of the leadcore and the cable came along; what was set aside did not.
-    assert len(demo.readings) == 3
+    # What March taught of the leadcore and the cable came along, and the river of its plug; what
+    # was set aside did not.
+    assert len(demo.readings) == 4
     river = Trip.objects.get(water_name="Lower Skerrel")
     passes = fish(client_in, river)["passes"]
     assert passes["down_mps"] - passes["up_mps"] == pytest.approx(2 * 1.2 * 0.44704, abs=1e-3)

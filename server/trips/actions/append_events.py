@@ -14,6 +14,7 @@ from coldwake_core.record.events import Event as CoreEvent
 from coldwake_core.record.events import encode_event
 from coldwake_core.record.payloads import check_uuid
 from config.errors import ConflictError
+from locker.actions.keep_own_ranges import keep_own_ranges
 
 from ..models import Event, Trip
 from ..queries import open_session, trip_now_s
@@ -72,6 +73,10 @@ class AppendEvents:
                 )
                 for event in fresh
             )
+            if any(event.type in ("auditioned", "undone") for event in fresh):
+                keep_own_ranges(self.trip.owner_id, session.state.outfit, {
+                    event.at_s for event in session.events.values() if event.type == "auditioned"
+                })
             if session.state.ended != self.trip.is_ended:
                 self.trip.is_ended = session.state.ended
                 self.trip.save(update_fields=["is_ended"])

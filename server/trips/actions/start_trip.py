@@ -66,6 +66,7 @@ class StartTrip:
             "clock_shift_s": self.clock_shift_s,
             "readings": earlier_readings(outfit),
             "chart": water.chart,
+            "rules": water.rules,
         }
 
     def execute(self) -> Trip:

@@ -11,12 +11,15 @@ from drf_spectacular.utils import PolymorphicProxySerializer, extend_schema_fiel
 from rest_framework import serializers
 
 from coldwake_core.fish.bench import BenchView, SpreadCheck
+from coldwake_core.fish.beside import BesideView
 from coldwake_core.fish.manoeuvre import ManoeuvreView
 from coldwake_core.fish.numbers import NumberAtSpeed, RodLine
 from coldwake_core.fish.order import LineOrders
 from coldwake_core.fish.plan import PlanView, TightestTurns
 from coldwake_core.fish.view import FishView
+from coldwake_core.gear.ladder import LadderStep
 from coldwake_core.gear.setup import RodSetup
+from coldwake_core.record.beside import TackleBrought
 from coldwake_core.record.events import EVENT_TYPES
 from coldwake_core.record.trip import Trip as CoreTrip
 
@@ -80,11 +83,22 @@ PlanViewSerializer = serializer_of(PlanView)
 ManoeuvreViewSerializer = serializer_of(ManoeuvreView)
 NumberAtSpeedSerializer = serializer_of(NumberAtSpeed)
 BenchViewSerializer = serializer_of(BenchView)
+LadderStepSerializer = serializer_of(LadderStep)
+BesideViewSerializer = serializer_of(BesideView)
+TackleBroughtSerializer = serializer_of(TackleBrought)
 SpreadCheckSerializer = serializer_of(SpreadCheck)
 RodSetupSerializer = serializer_of(RodSetup)
 LineOrdersSerializer = serializer_of(LineOrders)
 TightestTurnsSerializer = serializer_of(TightestTurns)
 TripDocumentSerializer = serializer_of(CoreTrip)
+
+
+class LadderAskedSerializer(serializers.Serializer):
+    """What is wanted of a rod's flash and thump."""
+
+    setup = RodSetupSerializer()
+    flash = serializers.ChoiceField(choices=["less", "same", "more"])
+    thump = serializers.ChoiceField(choices=["less", "same", "more"])
 
 
 class TripRowSerializer(serializers.Serializer):

@@ -3,11 +3,14 @@
 from django.urls import path
 
 from .views import (
+    AboardNewsView,
     BenchView,
+    BesideView,
     EventsView,
     ExportCsvView,
     ExportJsonView,
     FishView,
+    LadderView,
     LinesView,
     ManoeuvreView,
     NumbersView,
@@ -31,6 +34,9 @@ urlpatterns = [
     path("<uuid:trip_id>/manoeuvre/", ManoeuvreView.as_view()),
     path("<uuid:trip_id>/numbers/", NumbersView.as_view()),
     path("<uuid:trip_id>/bench/", BenchView.as_view()),
+    path("<uuid:trip_id>/ladder/", LadderView.as_view()),
+    path("<uuid:trip_id>/beside/", BesideView.as_view()),
+    path("<uuid:trip_id>/news/", AboardNewsView.as_view()),
     path("<uuid:trip_id>/spread/", SpreadView.as_view()),
     path("<uuid:trip_id>/orders/", OrdersView.as_view()),
     path("<uuid:trip_id>/tightest/", TightestView.as_view()),

@@ -8,16 +8,16 @@ from typing import Any
 
 from django.http import HttpResponse
 from drf_spectacular.utils import OpenApiParameter, extend_schema
-from rest_framework import exceptions
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from accounts.api.schemas import ErrorSerializer
 from coldwake_core.decode import decode, encode
-from coldwake_core.fish.bench import bench, check_spread
+from coldwake_core.fish.bench import bench, check_spread, ladder
+from coldwake_core.fish.beside import beside_view
 from coldwake_core.gear.setup import RodSetup
-from config.errors import strict_json
+from config.errors import body_of
 from locker.models import Outfit
 from waters.models import Water
 
@@ -25,12 +25,15 @@ from ..actions.append_events import AppendEvents
 from ..actions.start_trip import StartTrip
 from ..models import Trip
 from ..permissions import own_trip
-from ..queries import event_documents, events_csv, open_session, trip_now_s
+from ..queries import aboard_news, event_documents, events_csv, open_session, trip_now_s
 from .schemas import (
     AppendedSerializer,
     BenchViewSerializer,
+    BesideViewSerializer,
     EventBatchSerializer,
     FishViewSerializer,
+    LadderAskedSerializer,
+    LadderStepSerializer,
     LineOrdersSerializer,
     ManoeuvreViewSerializer,
     NewTripSerializer,
@@ -39,6 +42,7 @@ from .schemas import (
     RodLineSerializer,
     RodSetupSerializer,
     SpreadCheckSerializer,
+    TackleBroughtSerializer,
     TightestTurnsSerializer,
     TripDocumentSerializer,
     TripExportSerializer,
@@ -46,12 +50,6 @@ from .schemas import (
 )
 
 _ERRORS = {404: ErrorSerializer, 422: ErrorSerializer}
-
-
-def _body(request: Request) -> dict[str, Any]:
-    if not isinstance(request.data, dict):
-        raise exceptions.ValidationError({"body": ["must be a JSON object"]})
-    return strict_json(dict(request.data))  # type: ignore[no-any-return]
 
 
 def _row(trip: Trip) -> dict[str, Any]:
@@ -81,7 +79,7 @@ class TripListView(APIView):
     )
     def post(self, request: Request) -> Response:
         """Start a trip now."""
-        body = _body(request)
+        body = body_of(request)
         trip = StartTrip(
             owner=request.user, name=body.get("name"), water_id=body.get("water_id"),
             outfit_id=body.get("outfit_id"), species=body.get("species"),
@@ -114,7 +112,7 @@ class EventsView(APIView):
     def post(self, request: Request, trip_id: uuid.UUID) -> Response:
         """Append events, all or none; an id that is known changes nothing."""
         trip = own_trip(request.user, trip_id)
-        appended = AppendEvents(trip, _body(request).get("events")).execute()
+        appended = AppendEvents(trip, body_of(request).get("events")).execute()
         return Response({"added": appended.added, "known": appended.known})
 
 
@@ -271,7 +269,40 @@ class BenchView(APIView):
     def post(self, request: Request, trip_id: uuid.UUID) -> Response:
         """Check a setup that is only tried; nothing is kept."""
         session = open_session(own_trip(request.user, trip_id))
-        return Response(encode(bench(session, decode(RodSetup, _body(request), field="setup"))))
+        return Response(encode(bench(session, decode(RodSetup, body_of(request), field="setup"))))
+
+
+class LadderView(APIView):
+    """A little less flash, the same thump."""
+
+    @extend_schema(
+        operation_id="post_ladder", request=LadderAskedSerializer,
+        responses={200: LadderStepSerializer(many=True), **_ERRORS},
+    )
+    def post(self, request: Request, trip_id: uuid.UUID) -> Response:
+        """Say what aboard answers that for a rod; nothing is kept."""
+        session, body = open_session(own_trip(request.user, trip_id)), body_of(request)
+        setup = decode(RodSetup, body.get("setup"), field="setup")
+        wants: Any = {name: body.get(name) for name in ("flash", "thump")}
+        return Response(encode(ladder(session, setup, **wants)))
+
+
+class BesideView(APIView):
+    """The checks beside the boat."""
+
+    @extend_schema(operation_id="get_beside", responses={200: BesideViewSerializer, **_ERRORS})
+    def get(self, request: Request, trip_id: uuid.UUID) -> Response:
+        """List them for boat and rods."""
+        return Response(encode(beside_view(open_session(own_trip(request.user, trip_id)))))
+
+
+class AboardNewsView(APIView):
+    """What the locker has aboard this boat that the trip has not."""
+
+    @extend_schema(operation_id="get_news", responses={200: TackleBroughtSerializer, **_ERRORS})
+    def get(self, request: Request, trip_id: uuid.UUID) -> Response:
+        """List new and changed things, as the event that brings them aboard."""
+        return Response(aboard_news(own_trip(request.user, trip_id)))
 
 
 class SpreadView(APIView):

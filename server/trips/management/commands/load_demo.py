@@ -16,7 +16,11 @@ from django.db import transaction
 from accounts.api.views import DEMO_USERNAME
 from coldwake_core.chart.grid import DepthGrid
 from coldwake_core.decode import decode, encode
-from locker.models import Outfit
+from coldwake_core.gear.locker import PIECES, decode_piece
+from locker.actions.import_pieces import add_starter
+from locker.actions.save_outfit import FIELDS
+from locker.actions.save_piece import set_aboard, stored
+from locker.models import Outfit, TacklePiece
 from waters.models import Water
 
 from ...actions.append_events import AppendEvents
@@ -45,6 +49,8 @@ class Command(BaseCommand):
         if created:
             user.set_unusable_password()
             user.save()
+        if not TacklePiece.objects.filter(owner=user).exists():
+            add_starter(user, None)
         waters = {}
         for path in sorted((DEMO / "waters").glob("*.json")):
             data = _read("waters", path.stem)
@@ -57,11 +63,7 @@ class Command(BaseCommand):
         outfits = {}
         for path in sorted((DEMO / "outfits").glob("*.json")):
             data = _read("outfits", path.stem)
-            outfit, _ = Outfit.objects.get_or_create(
-                owner=user, name=data["boat_name"], defaults={"data": data}
-            )
-            outfit.core()
-            outfits[path.stem] = outfit
+            outfits[path.stem] = self._load_outfit(user, data)
         # In their order of time: a later trip begins with the readings of those before it.
         documents = [_read("trips", path.stem) for path in (DEMO / "trips").glob("*.json")]
         for data in sorted(documents, key=lambda document: str(document["local_date"])):
@@ -71,6 +73,22 @@ class Command(BaseCommand):
             elif not trip.is_ended:
                 self._wake(trip)
         self.stdout.write(f"Demo ready for the account “{DEMO_USERNAME}”.")
+
+    def _load_outfit(self, user: Any, data: dict[str, Any]) -> Outfit:
+        """A boat, and its tackle in the locker of its owner."""
+        boat = {name: data[name] for name in FIELDS}
+        outfit, is_new = Outfit.objects.get_or_create(
+            owner=user, name=data["boat_name"], defaults={"data": boat}
+        )
+        for kind, (_, name) in PIECES.items():
+            for item in data.get(name, []) if is_new else []:
+                piece, _ = TacklePiece.objects.get_or_create(
+                    owner=user, kind=kind, key=item["id"],
+                    defaults={"name": item["name"], "data": stored(decode_piece(kind, item))},
+                )
+                set_aboard(outfit, piece, item.get("count", 1))
+        outfit.core()
+        return outfit
 
     def _load_trip(self, user: Any, data: dict[str, Any], water: Water, outfit: Outfit) -> None:
         zone = timezone(timedelta(minutes=data["utc_offset_min"]))

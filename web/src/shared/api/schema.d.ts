@@ -4,6 +4,196 @@
  */
 
 export interface paths {
+    "/api/locker/catalogue/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Return line materials and generic plugs. */
+        get: operations["catalogue"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/locker/import/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Look at it, import it if all is well, or import only the good rows. */
+        post: operations["import_locker"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/locker/outfits/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description List them. */
+        get: operations["list_outfits"];
+        put?: never;
+        /** @description Add a boat. */
+        post: operations["add_outfit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/locker/outfits/{outfit_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Change its rods and places. */
+        put: operations["change_outfit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/locker/outfits/{outfit_id}/aboard/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Say how many of a piece are aboard. */
+        put: operations["set_aboard"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/locker/pieces/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description List pieces; every word of the search must be found in name, colour or key. */
+        get: operations["list_pieces"];
+        put?: never;
+        /** @description Add a piece. */
+        post: operations["add_piece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/locker/pieces.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Return all pieces, retired ones left out, with how many are aboard one boat. */
+        get: operations["export_locker"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/locker/pieces/{piece_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Change its properties; trips that had it aboard keep what they had. */
+        put: operations["change_piece"];
+        post?: never;
+        /** @description Delete it, if no trip ever had it aboard. */
+        delete: operations["delete_piece"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/locker/pieces/{piece_id}/duplicate/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Make one. */
+        post: operations["duplicate_piece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/locker/pieces/{piece_id}/retire/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Retire it, or take it up again. */
+        post: operations["retire_piece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/locker/starter/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Put about sixty generic pieces in. */
+        post: operations["add_starter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/schema/": {
         parameters: {
             query?: never;
@@ -130,6 +320,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trips/{trip_id}/beside/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description List them for boat and rods. */
+        get: operations["get_beside"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trips/{trip_id}/events/": {
         parameters: {
             query?: never;
@@ -199,6 +406,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trips/{trip_id}/ladder/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Say what aboard answers that for a rod; nothing is kept. */
+        post: operations["post_ladder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trips/{trip_id}/lines/": {
         parameters: {
             query?: never;
@@ -225,6 +449,23 @@ export interface paths {
         };
         /** @description Pull every line through it. */
         get: operations["get_manoeuvre"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trips/{trip_id}/news/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description List new and changed things, as the event that brings them aboard. */
+        get: operations["get_news"];
         put?: never;
         post?: never;
         delete?: never;
@@ -335,10 +576,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/waters/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description List them. */
+        get: operations["list_waters"];
+        put?: never;
+        /** @description Add a water. */
+        post: operations["add_water"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/waters/{water_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Change it; trips that were fished there keep what they had. */
+        put: operations["change_water"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description How many of a piece are aboard a boat. */
+        Aboard: {
+            outfit_id: number;
+            count: number;
+        };
         /** @description The bottom along the track. */
         AheadView: {
             /**
@@ -373,6 +654,51 @@ export interface components {
             mass_kg: number;
             works: components["schemas"]["SpeedRange"];
             gives_action: boolean;
+            /**
+             * @description * `dodger` - dodger
+             *     * `tow_points` - tow_points
+             *     * `spinning` - spinning
+             *     * `willow_leaf` - willow_leaf
+             *     * `blade_string` - blade_string
+             *     * `disc` - disc
+             * @enum {string}
+             */
+            style?: "dodger" | "tow_points" | "spinning" | "willow_leaf" | "blade_string" | "disc";
+            finish?: string;
+            uv?: boolean;
+            glow?: boolean;
+            /** Format: double */
+            flash?: number | null;
+            /** Format: double */
+            thump?: number | null;
+            tow_points?: components["schemas"]["TowPoint"][];
+            own?: components["schemas"]["OwnRange"][];
+            count?: number;
+        };
+        /** @description A piece's own range: the slowest and fastest speed at which it still works well. */
+        Auditioned: {
+            /**
+             * @description * `attractor` - attractor
+             *     * `lure` - lure
+             * @enum {string}
+             */
+            piece: "attractor" | "lure";
+            piece_id: string;
+            /** Format: double */
+            low_mps: number;
+            /** Format: double */
+            high_mps: number;
+            tow_point?: string;
+        };
+        /** @description A bait; ``length_m`` in m, ``check_after_s`` how long it is trusted, s. */
+        Bait: {
+            id: string;
+            name: string;
+            /** Format: double */
+            length_m: number;
+            /** Format: double */
+            check_after_s?: number;
+            count?: number;
         };
         /** @description A count of the tip's nods at a known speed: beside the boat. */
         Beat: {
@@ -410,6 +736,26 @@ export interface components {
             /** Format: double */
             wild: number;
             findings: components["schemas"]["Finding"][];
+            mood: components["schemas"]["Mood"];
+            rung: string;
+        };
+        /** @description All checks of a trip. */
+        BesideView: {
+            boat: components["schemas"]["LookState"][];
+            rods: components["schemas"]["RodBeside"][];
+        };
+        /** @description A boat to set up. */
+        Boat: {
+            boat_name: string;
+            /** Format: double */
+            boat_length_m: number;
+            rods: components["schemas"]["Rod"][];
+            places: components["schemas"]["Place"][];
+        };
+        /** @description A boat of the user's. */
+        BoatRow: {
+            id: number;
+            boat: components["schemas"]["Boat"];
         };
         /** @description A lure or ball that meets the bottom, or one meant to touch it that does not. */
         BottomCall: {
@@ -456,6 +802,12 @@ export interface components {
             place_id: string;
             reading: components["schemas"]["VoltageReading"];
         };
+        /** @description What a locker is filled from. */
+        Catalogue: {
+            materials: components["schemas"]["Material"][];
+            /** @description generic plugs by size and lip */
+            plugs: components["schemas"]["PieceData"];
+        };
         /** @description A piece of a chain. */
         ChainPart: {
             /**
@@ -474,6 +826,32 @@ export interface components {
             from_m: number;
             /** Format: double */
             length_m: number;
+        };
+        /** @description Something looked at, on a rod or, without ``rod_id``, on the boat. */
+        Checked: {
+            /**
+             * @description * `life_jacket` - life_jacket
+             *     * `way_back_in` - way_back_in
+             *     * `cutter` - cutter
+             *     * `counter_zeroed` - counter_zeroed
+             *     * `tracks_true` - tracks_true
+             *     * `swings` - swings
+             *     * `hooks` - hooks
+             *     * `nicks` - nicks
+             *     * `bait` - bait
+             *     * `clip` - clip
+             *     * `drag` - drag
+             * @enum {string}
+             */
+            item: "life_jacket" | "way_back_in" | "cutter" | "counter_zeroed" | "tracks_true" | "swings" | "hooks" | "nicks" | "bait" | "clip" | "drag";
+            /**
+             * @description * `ok` - ok
+             *     * `fault` - fault
+             *     * `skipped` - skipped
+             * @enum {string}
+             */
+            outcome: "ok" | "fault" | "skipped";
+            rod_id?: string | null;
         };
         /** @description Something to choose from. */
         ChoiceRow: {
@@ -607,16 +985,20 @@ export interface components {
              *     * `move_refused` - move_refused
              *     * `undone` - undone
              *     * `trip_ended` - trip_ended
+             *     * `auditioned` - auditioned
+             *     * `checked` - checked
+             *     * `look_again` - look_again
+             *     * `tackle_brought` - tackle_brought
              * @enum {string}
              */
-            type: "rod_rigged" | "line_set" | "line_in" | "bait_checked" | "hit" | "hooked" | "landed" | "lost" | "speed_changed" | "temperature_read" | "mark_seen" | "sounded" | "offset_chosen" | "current_noted" | "depth_seen" | "reading_set_aside" | "tip_moved" | "bottom_tap" | "board_reset" | "beat_counted" | "voltage_read" | "clearance_chosen" | "position_fixed" | "school_chosen" | "move_taken" | "move_refused" | "undone" | "trip_ended";
+            type: "rod_rigged" | "line_set" | "line_in" | "bait_checked" | "hit" | "hooked" | "landed" | "lost" | "speed_changed" | "temperature_read" | "mark_seen" | "sounded" | "offset_chosen" | "current_noted" | "depth_seen" | "reading_set_aside" | "tip_moved" | "bottom_tap" | "board_reset" | "beat_counted" | "voltage_read" | "clearance_chosen" | "position_fixed" | "school_chosen" | "move_taken" | "move_refused" | "undone" | "trip_ended" | "auditioned" | "checked" | "look_again" | "tackle_brought";
             payload: components["schemas"]["EventPayload"];
         };
         /** @description Events to append, all or none. */
         EventBatch: {
             events: components["schemas"]["Event"][];
         };
-        EventPayload: components["schemas"]["RodSetup"] | components["schemas"]["LineSet"] | components["schemas"]["RodOnly"] | components["schemas"]["Landed"] | components["schemas"]["SpeedChanged"] | components["schemas"]["TemperatureRead"] | components["schemas"]["MarkSeen"] | components["schemas"]["Sounded"] | components["schemas"]["OffsetChosen"] | components["schemas"]["CurrentNoted"] | components["schemas"]["DepthSeen"] | components["schemas"]["ReadingSetAside"] | components["schemas"]["TipMoved"] | components["schemas"]["BottomTap"] | components["schemas"]["BeatCounted"] | components["schemas"]["VoltageRead"] | components["schemas"]["ClearanceChosen"] | components["schemas"]["PositionFixed"] | components["schemas"]["SchoolChosen"] | components["schemas"]["MoveAnswered"] | components["schemas"]["Undone"];
+        EventPayload: components["schemas"]["RodSetup"] | components["schemas"]["LineSet"] | components["schemas"]["RodOnly"] | components["schemas"]["Landed"] | components["schemas"]["SpeedChanged"] | components["schemas"]["TemperatureRead"] | components["schemas"]["MarkSeen"] | components["schemas"]["Sounded"] | components["schemas"]["OffsetChosen"] | components["schemas"]["CurrentNoted"] | components["schemas"]["DepthSeen"] | components["schemas"]["ReadingSetAside"] | components["schemas"]["TipMoved"] | components["schemas"]["BottomTap"] | components["schemas"]["BeatCounted"] | components["schemas"]["VoltageRead"] | components["schemas"]["ClearanceChosen"] | components["schemas"]["PositionFixed"] | components["schemas"]["SchoolChosen"] | components["schemas"]["MoveAnswered"] | components["schemas"]["Undone"] | components["schemas"]["Auditioned"] | components["schemas"]["Checked"] | components["schemas"]["LookAgain"] | components["schemas"]["TackleBrought"];
         /** @description Hits and the rod-minutes they were counted over. */
         Exposure: {
             hits: number;
@@ -684,6 +1066,16 @@ export interface components {
             /** Format: double */
             longitude_deg: number;
         };
+        /** @description What an import did, or would do. */
+        Import: {
+            note: string;
+            good: number;
+            added: number;
+            changed: number;
+            bad: number;
+            problems: components["schemas"]["RowError"][];
+            imported: boolean;
+        };
         /** @description A move that was taken, and what can be said of it by now. */
         JudgedMove: {
             title: string;
@@ -694,12 +1086,46 @@ export interface components {
             after: components["schemas"]["Exposure"];
             result: components["schemas"]["RateComparison"];
         };
+        /** @description What is wanted of a rod's flash and thump. */
+        LadderAsked: {
+            setup: components["schemas"]["RodSetup"];
+            /**
+             * @description * `less` - less
+             *     * `same` - same
+             *     * `more` - more
+             * @enum {string}
+             */
+            flash: "less" | "same" | "more";
+            /**
+             * @description * `less` - less
+             *     * `same` - same
+             *     * `more` - more
+             * @enum {string}
+             */
+            thump: "less" | "same" | "more";
+        };
+        /** @description Something aboard that would change the mood as asked. */
+        LadderStep: {
+            setup: components["schemas"]["RodSetup"];
+            words: string;
+            mood: components["schemas"]["Mood"];
+            fits: boolean;
+        };
         /** @description A fish in the net. */
         Landed: {
             rod_id: string;
             kept: boolean;
             /** Format: double */
             length_m?: number | null;
+        };
+        /** @description A tied leader; ``length_m`` in m. */
+        Leader: {
+            id: string;
+            name: string;
+            material_id: string;
+            /** Format: double */
+            length_m: number;
+            count?: number;
         };
         /** @description What a school says of a leader. */
         LeaderSpan: {
@@ -774,11 +1200,58 @@ export interface components {
             leader_material_id?: string | null;
             /** Format: double */
             leader_length_m?: number;
+            count?: number;
         };
         /** @description Name and password. */
         Login: {
             username: string;
             password: string;
+        };
+        /** @description One thing to look at. */
+        Look: {
+            /**
+             * @description * `life_jacket` - life_jacket
+             *     * `way_back_in` - way_back_in
+             *     * `cutter` - cutter
+             *     * `counter_zeroed` - counter_zeroed
+             *     * `tracks_true` - tracks_true
+             *     * `swings` - swings
+             *     * `hooks` - hooks
+             *     * `nicks` - nicks
+             *     * `bait` - bait
+             *     * `clip` - clip
+             *     * `drag` - drag
+             * @enum {string}
+             */
+            item: "life_jacket" | "way_back_in" | "cutter" | "counter_zeroed" | "tracks_true" | "swings" | "hooks" | "nicks" | "bait" | "clip" | "drag";
+            text: string;
+            remedy: string;
+        };
+        /** @description A reason to look at lures again: all that are out, or one rod's. */
+        LookAgain: {
+            /**
+             * @description * `turn` - turn
+             *     * `wind` - wind
+             *     * `waves` - waves
+             *     * `bent` - bent
+             * @enum {string}
+             */
+            why: "turn" | "wind" | "waves" | "bent";
+            rod_id?: string | null;
+        };
+        /** @description Something to look at, and what came of it. */
+        LookState: {
+            look: components["schemas"]["Look"];
+            /** Format: double */
+            at_s: number | null;
+            /**
+             * @description * `ok` - ok
+             *     * `fault` - fault
+             *     * `skipped` - skipped
+             * @enum {string|null}
+             */
+            outcome: "ok" | "fault" | "skipped" | null;
+            due: boolean;
         };
         /** @description A lure. */
         Lure: {
@@ -811,6 +1284,27 @@ export interface components {
             takes_bait?: boolean;
             points?: components["schemas"]["DivePoint"][];
             is_fly?: boolean;
+            uv?: boolean;
+            glow?: boolean;
+            /**
+             * @description * `none` - none
+             *     * `single` - single
+             *     * `double_single` - double_single
+             *     * `treble` - treble
+             *     * `two_trebles` - two_trebles
+             * @enum {string}
+             */
+            hook?: "none" | "single" | "double_single" | "treble" | "two_trebles";
+            /** Format: double */
+            hook_from_tail_m?: number;
+            /** Format: double */
+            bait_room_m?: number;
+            /** Format: double */
+            flash?: number | null;
+            /** Format: double */
+            thump?: number | null;
+            own?: components["schemas"]["OwnRange"][];
+            count?: number;
         };
         /** @description A whole turn. */
         ManoeuvreView: {
@@ -838,6 +1332,18 @@ export interface components {
             /** Format: double */
             run_at_m: number;
         };
+        /** @description A line material of the table. */
+        Material: {
+            id: string;
+            name: string;
+            /** Format: double */
+            diameter_m: number;
+            /** Format: double */
+            strength_n: number;
+            has_core: boolean;
+            is_cable: boolean;
+            origin: string;
+        };
         /** @description How to fish now. */
         Method: {
             id: string;
@@ -860,6 +1366,14 @@ export interface components {
             caution?: string;
             alternatives?: string[];
             topic?: string;
+        };
+        /** @description Where something stands on the mood ladder. */
+        Mood: {
+            /** Format: double */
+            flash: number;
+            /** Format: double */
+            thump: number;
+            rung: number;
         };
         /** @description One suggested change. */
         Move: {
@@ -890,18 +1404,36 @@ export interface components {
              *     * `copy` - copy
              *     * `colour` - colour
              *     * `tackle` - tackle
+             *     * `tuning` - tuning
              * @enum {string}
              */
-            kind: "speed" | "depth" | "copy" | "colour" | "tackle";
+            kind: "speed" | "depth" | "copy" | "colour" | "tackle" | "tuning";
             title: string;
             change: components["schemas"]["MoveChange"];
             rod_id?: string | null;
         };
-        /** @description What a move does: exactly one of the three. */
+        /** @description What a move does: exactly one of the four. */
         MoveChange: {
             line_set?: components["schemas"]["LineSet"] | null;
             speed_changed?: components["schemas"]["SpeedChanged"] | null;
             rod_rigged?: components["schemas"]["RodSetup"] | null;
+            checked?: components["schemas"]["Checked"] | null;
+        };
+        /** @description A piece to add, or the new properties of one. */
+        NewPiece: {
+            /**
+             * @description * `line` - line
+             *     * `attractor` - attractor
+             *     * `lure` - lure
+             *     * `weight` - weight
+             *     * `release` - release
+             *     * `leader` - leader
+             *     * `bait` - bait
+             *     * `scent` - scent
+             * @enum {string}
+             */
+            kind: "line" | "attractor" | "lure" | "weight" | "release" | "leader" | "bait" | "scent";
+            properties: components["schemas"]["PieceData"];
         };
         /** @description A trip to start. */
         NewTrip: {
@@ -915,6 +1447,18 @@ export interface components {
              * @enum {string}
              */
             species: "trout" | "kokanee" | "striper";
+        };
+        /** @description A water to set up. */
+        NewWater: {
+            name: string;
+            /** Format: double */
+            deepest_m: number;
+            /** Format: double */
+            latitude_deg: number;
+            /** Format: double */
+            longitude_deg: number;
+            utc_offset_min: number;
+            rules: components["schemas"]["WaterRules"] | null;
         };
         /** @description The number for a depth at one of several speeds. */
         NumberAtSpeed: {
@@ -951,6 +1495,18 @@ export interface components {
             lines: components["schemas"]["LineSpec"][];
             attractors: components["schemas"]["Attractor"][];
             lures: components["schemas"]["Lure"][];
+            weights?: components["schemas"]["Weight"][];
+            releases?: components["schemas"]["Release"][];
+            leaders?: components["schemas"]["Leader"][];
+            baits?: components["schemas"]["Bait"][];
+            scents?: components["schemas"]["Scent"][];
+        };
+        /** @description A piece's own range, as its user saw it beside the boat. */
+        OwnRange: {
+            works: components["schemas"]["SpeedRange"];
+            /** Format: double */
+            at_s: number;
+            tow_point?: string;
         };
         /** @description What to steer by GPS for one speed through water, both ways of the pass. */
         PassSpeeds: {
@@ -979,6 +1535,33 @@ export interface components {
              * @enum {string}
              */
             of?: "lure" | "ball";
+        };
+        /** @description A piece of tackle in the locker. */
+        Piece: {
+            id: number;
+            /**
+             * @description * `line` - line
+             *     * `attractor` - attractor
+             *     * `lure` - lure
+             *     * `weight` - weight
+             *     * `release` - release
+             *     * `leader` - leader
+             *     * `bait` - bait
+             *     * `scent` - scent
+             * @enum {string}
+             */
+            kind: "line" | "attractor" | "lure" | "weight" | "release" | "leader" | "bait" | "scent";
+            key: string;
+            name: string;
+            is_retired: boolean;
+            properties: components["schemas"]["PieceData"];
+            aboard: components["schemas"]["Aboard"][];
+        };
+        PieceData: components["schemas"]["LineSpec"] | components["schemas"]["Attractor"] | components["schemas"]["Lure"] | components["schemas"]["Weight"] | components["schemas"]["Release"] | components["schemas"]["Leader"] | components["schemas"]["Bait"] | components["schemas"]["Scent"];
+        /** @description All pieces, and how many there are before search and limit. */
+        PieceList: {
+            pieces: components["schemas"]["Piece"][];
+            total: number;
         };
         /** @description A place on the boat where a rod stands. */
         Place: {
@@ -1082,6 +1665,23 @@ export interface components {
             contradicts: boolean;
             aside: boolean;
         };
+        /** @description A release clip, by how hard it holds. */
+        Release: {
+            id: string;
+            name: string;
+            /**
+             * @description * `light` - light
+             *     * `medium` - medium
+             *     * `heavy` - heavy
+             * @enum {string}
+             */
+            hold?: "light" | "medium" | "heavy";
+            count?: number;
+        };
+        /** @description Whether a piece is retired. */
+        Retire: {
+            is_retired: boolean;
+        };
         /** @description Something on the ribbon of the day. */
         RibbonMark: {
             /** Format: double */
@@ -1115,6 +1715,18 @@ export interface components {
              * @enum {string}
              */
             shape: "circle" | "triangle" | "square" | "diamond" | "pentagon" | "hexagon" | "star" | "cross";
+        };
+        /** @description A rod beside the boat. */
+        RodBeside: {
+            rod_id: string;
+            looks: components["schemas"]["LookState"][];
+            again: string | null;
+            /** Format: double */
+            again_since_s: number | null;
+            blade_works: components["schemas"]["SpeedRange"] | null;
+            lure_works: components["schemas"]["SpeedRange"];
+            blade_own: boolean;
+            lure_own: boolean;
         };
         /** @description A rod's line seen from above. */
         RodFromAbove: {
@@ -1196,6 +1808,11 @@ export interface components {
              */
             tip?: "low" | "level" | "high";
             snubber?: boolean;
+            tow_point?: string;
+            leader_id?: string | null;
+            release_id?: string | null;
+            bait_id?: string | null;
+            scent_id?: string | null;
         };
         /** @description The funnel of one rod. */
         RodTally: {
@@ -1273,6 +1890,18 @@ export interface components {
             on_board?: boolean;
             bottom_tap?: boolean;
         };
+        /** @description What is wrong in a row. */
+        RowError: {
+            row: number;
+            field: string;
+            message: string;
+        };
+        /** @description A scent, or a cure of bait, by its name. */
+        Scent: {
+            id: string;
+            name: string;
+            count?: number;
+        };
         /** @description Which school the user follows where practitioners differ. */
         SchoolChosen: {
             /**
@@ -1289,6 +1918,11 @@ export interface components {
         Session: {
             username: string | null;
             demo_offered: boolean;
+        };
+        /** @description How many of a piece are aboard. */
+        SetAboard: {
+            piece_id: number;
+            count: number;
         };
         /** @description Depth of the bottom under the boat. */
         Sounded: {
@@ -1319,6 +1953,8 @@ export interface components {
         SpreadCheck: {
             common: components["schemas"]["CommonSpeed"];
             rods: components["schemas"]["BenchView"][];
+            over_licence: number;
+            rules_origin: string;
             voltages: components["schemas"]["CableVoltage"][];
             voltage_schools: string;
         };
@@ -1332,6 +1968,19 @@ export interface components {
             sunset_s: number;
             /** Format: double */
             dark_s: number;
+        };
+        /** @description Things brought aboard during the trip; known keys are replaced. */
+        TackleBrought: {
+            rods?: components["schemas"]["Rod"][];
+            places?: components["schemas"]["Place"][];
+            lines?: components["schemas"]["LineSpec"][];
+            attractors?: components["schemas"]["Attractor"][];
+            lures?: components["schemas"]["Lure"][];
+            weights?: components["schemas"]["Weight"][];
+            releases?: components["schemas"]["Release"][];
+            leaders?: components["schemas"]["Leader"][];
+            baits?: components["schemas"]["Bait"][];
+            scents?: components["schemas"]["Scent"][];
         };
         /** @description Two lines that are likely to catch each other. */
         Tangle: {
@@ -1375,6 +2024,11 @@ export interface components {
              */
             tip: "low" | "level" | "high";
         };
+        /** @description One of a blade's tow points: each gives another swing. */
+        TowPoint: {
+            name: string;
+            works: components["schemas"]["SpeedRange"];
+        };
         /** @description A trip, apart from its events. */
         Trip: {
             id: string;
@@ -1398,6 +2052,7 @@ export interface components {
             clock_shift_s?: number;
             readings?: components["schemas"]["PastReading"][];
             chart?: components["schemas"]["DepthGrid"] | null;
+            rules?: components["schemas"]["WaterRules"] | null;
         };
         /** @description A whole trip: what it started with and all its events. */
         TripExport: {
@@ -1451,6 +2106,50 @@ export interface components {
             verdict: "negative" | "low" | "good" | "high";
             words: string;
         };
+        /** @description A water of the user's. */
+        Water: {
+            name: string;
+            /** Format: double */
+            deepest_m: number;
+            /** Format: double */
+            latitude_deg: number;
+            /** Format: double */
+            longitude_deg: number;
+            utc_offset_min: number;
+            rules: components["schemas"]["WaterRules"] | null;
+            id: number;
+            has_chart: boolean;
+        };
+        /** @description What a user read of a water's rules, with the day and where. */
+        WaterRules: {
+            entered_on: string;
+            origin: string;
+            /**
+             * @description * `any` - any
+             *     * `single` - single
+             *     * `single_barbless` - single_barbless
+             * @enum {string}
+             */
+            hooks?: "any" | "single" | "single_barbless";
+            bait?: boolean;
+            rods_most?: number | null;
+        };
+        /** @description A weight for the line or the cable; ``mass_kg`` in kg. */
+        Weight: {
+            id: string;
+            name: string;
+            /** Format: double */
+            mass_kg: number;
+            /**
+             * @description * `in_line` - in_line
+             *     * `split_shot` - split_shot
+             *     * `dropper` - dropper
+             *     * `ball` - ball
+             * @enum {string}
+             */
+            style?: "in_line" | "split_shot" | "dropper" | "ball";
+            count?: number;
+        };
     };
     responses: never;
     parameters: never;
@@ -1460,6 +2159,578 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    catalogue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Catalogue"];
+                };
+            };
+        };
+    };
+    import_locker: {
+        parameters: {
+            query: {
+                outfit_id?: number;
+                rows: "all" | "check" | "good";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Import"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    list_outfits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoatRow"][];
+                };
+            };
+        };
+    };
+    add_outfit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Boat"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoatRow"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    change_outfit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                outfit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Boat"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoatRow"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    set_aboard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                outfit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetAboard"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    list_pieces: {
+        parameters: {
+            query?: {
+                kind?: string;
+                retired?: string;
+                search?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceList"];
+                };
+            };
+        };
+    };
+    add_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPiece"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    export_locker: {
+        parameters: {
+            query?: {
+                outfit_id?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    change_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPiece"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    delete_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    duplicate_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    retire_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Retire"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    add_starter: {
+        parameters: {
+            query?: {
+                outfit_id?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Import"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     schema_retrieve: {
         parameters: {
             query?: {
@@ -1717,6 +2988,43 @@ export interface operations {
             };
         };
     };
+    get_beside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trip_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BesideView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     list_events: {
         parameters: {
             query?: never;
@@ -1914,6 +3222,47 @@ export interface operations {
             };
         };
     };
+    post_ladder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trip_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LadderAsked"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LadderStep"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     get_lines: {
         parameters: {
             query: {
@@ -1975,6 +3324,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ManoeuvreView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    get_news: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trip_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TackleBrought"];
                 };
             };
             404: {
@@ -2210,6 +3596,105 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TightestTurns"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    list_waters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Water"][];
+                };
+            };
+        };
+    };
+    add_water: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewWater"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Water"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    change_water: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                water_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewWater"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Water"];
                 };
             };
             404: {

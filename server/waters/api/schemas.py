@@ -1,0 +1,26 @@
+"""Shapes of the waters API."""
+
+from __future__ import annotations
+
+from rest_framework import serializers
+
+from coldwake_core.gear.waterrules import WaterRules
+from trips.api.schemas import serializer_of
+
+
+class NewWaterSerializer(serializers.Serializer):
+    """A water to set up."""
+
+    name = serializers.CharField()
+    deepest_m = serializers.FloatField()
+    latitude_deg = serializers.FloatField()
+    longitude_deg = serializers.FloatField()
+    utc_offset_min = serializers.IntegerField()
+    rules = serializer_of(WaterRules)(allow_null=True)
+
+
+class WaterSerializer(NewWaterSerializer):
+    """A water of the user's."""
+
+    id = serializers.IntegerField()
+    has_chart = serializers.BooleanField()
