@@ -6,7 +6,8 @@ from typing import Any
 
 
 def loosen_payloads(result: dict[str, Any], **_: Any) -> dict[str, Any]:
-    """An event's payload may look like several kinds: the event's type tells which is meant."""
-    payload = result["components"]["schemas"]["EventPayload"]
-    payload["anyOf"] = payload.pop("oneOf")
+    """What may look like several kinds: the event's type, or the piece's kind, tells which."""
+    for name in ("EventPayload", "PieceData"):
+        payload = result["components"]["schemas"][name]
+        payload["anyOf"] = payload.pop("oneOf")
     return result
