@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // The shell: a slim rail on a wide screen, a bar at the bottom on a phone.
-import { mdiBrightness4, mdiFish, mdiFormatListBulleted, mdiHook, mdiLogout, mdiRuler } from '@mdi/js'
+import { mdiBrightness4, mdiFish, mdiFormatListBulleted, mdiHook, mdiLogout, mdiRuler, mdiToolboxOutline } from '@mdi/js'
 import { computed, watchEffect } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useTheme } from 'vuetify'
@@ -20,6 +20,7 @@ const PLACES = [
   { to: '/rig', title: 'Rig', icon: mdiHook },
   { to: '/fish', title: 'Fish', icon: mdiFish },
   { to: '/trips', title: 'Trips', icon: mdiFormatListBulleted },
+  { to: '/locker', title: 'Locker', icon: mdiToolboxOutline },
 ]
 
 async function leave(): Promise<void> {

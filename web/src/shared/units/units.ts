@@ -98,3 +98,18 @@ export function tackleWeightToKg(value: number, units: UnitChoice): number {
 export function tackleWeightUnit(units: UnitChoice): string {
   return units.length === 'ft' ? 'oz' : 'g'
 }
+
+/** A downrigger ball: pounds, or kilograms. */
+const POUND_KG = 0.45359237
+
+export function ballFromKg(kilograms: number, units: UnitChoice): number {
+  return units.length === 'ft' ? kilograms / POUND_KG : kilograms
+}
+
+export function ballToKg(value: number, units: UnitChoice): number {
+  return units.length === 'ft' ? value * POUND_KG : value
+}
+
+export function ballUnit(units: UnitChoice): string {
+  return units.length === 'ft' ? 'lb' : 'kg'
+}

@@ -1,0 +1,289 @@
+<script setup lang="ts">
+// A boat: its rods, and the places where they stand, port to starboard.
+import { ref, watch } from 'vue'
+import RodShape from '@/features/fish/components/RodShape.vue'
+import { CoreError } from '@/shared/core/protocol'
+import { describeError } from '@/shared/units/describe'
+import { parseNumber } from '@/shared/units/parse'
+import { useDisplayStore } from '@/shared/units/store'
+import { ballFromKg, ballToKg, ballUnit, lengthFromM, lengthToM } from '@/shared/units/units'
+import { addBoat, changeBoat, type Boat, type BoatRow, type Catalogue, type Place, type Rod } from '../api'
+
+const props = defineProps<{ boat: BoatRow | null; catalogue: Catalogue | null }>()
+const emit = defineEmits<{ saved: [boat: BoatRow] }>()
+
+interface PlaceRow {
+  id: string
+  name: string
+  kind: Place['kind']
+  side: 'port' | 'starboard'
+  out: string
+  height: string
+  aft: string
+  cable: string
+  cableLength: string
+  ball: string
+  shape: NonNullable<Place['ball_shape']>
+}
+const SHAPES: Rod['shape'][] = ['circle', 'triangle', 'square', 'diamond', 'pentagon', 'star', 'hexagon', 'cross']
+const BALLS = { round: 'round', torpedo: 'torpedo', disc: 'disc or pancake' }
+
+const display = useDisplayStore()
+const name = ref('')
+const length = ref('')
+const rods = ref<Rod[]>([])
+const places = ref<PlaceRow[]>([])
+const problem = ref<string | null>(null)
+const saving = ref(false)
+
+const short = (metres: number): string => String(Number(lengthFromM(metres, display.units).toFixed(1)))
+
+function rowOf(place: Place): PlaceRow {
+  return {
+    id: place.id,
+    name: place.name,
+    kind: place.kind,
+    side: place.side_m < 0 ? 'port' : 'starboard',
+    out: short(Math.abs(place.side_m)),
+    height: short(place.tip_height_m),
+    aft: short(place.aft_m ?? 0),
+    cable: place.cable_material_id ?? 'cable-steel-150',
+    cableLength: short(place.cable_length_m || 61),
+    ball: String(Number(ballFromKg(place.ball_kg || 4.5359, display.units).toFixed(1))),
+    shape: place.ball_shape ?? 'round',
+  }
+}
+watch(
+  () => props.boat?.id,
+  () => {
+    const boat = props.boat?.boat
+    name.value = boat?.boat_name ?? ''
+    length.value = boat ? short(boat.boat_length_m) : ''
+    rods.value = boat ? boat.rods.map((rod) => ({ ...rod })) : []
+    places.value = boat ? boat.places.map(rowOf) : []
+    problem.value = null
+    if (!boat) {
+      addRod()
+      addPlace('holder')
+    }
+  },
+  { immediate: true },
+)
+
+const fresh = (prefix: string, taken: string[]): string => {
+  let number = 1
+  while (taken.includes(`${prefix}-${number}`)) number += 1
+  return `${prefix}-${number}`
+}
+function addRod(): void {
+  const id = fresh(
+    'rod',
+    rods.value.map((rod) => rod.id),
+  )
+  rods.value.push({ id, name: `Rod ${id.split('-')[1]}`, shape: SHAPES[rods.value.length % SHAPES.length]! })
+}
+/** A place where most boats have one; the user says where it really is. */
+function addPlace(kind: Place['kind']): void {
+  const taken = places.value.map((place) => place.id)
+  const side = places.value.filter((place) => place.side === 'port').length > places.value.length / 2 ? 'starboard' : 'port'
+  const out = { holder: 1.7, downrigger: 1.1, board: 20 }[kind]
+  const title = { holder: 'holder', downrigger: 'rigger', board: 'board clip' }[kind]
+  places.value.push(
+    rowOf({
+      id: fresh(kind, taken),
+      name: `${side} ${title}`,
+      kind,
+      side_m: side === 'port' ? -out : out,
+      tip_height_m: kind === 'board' ? 1.5 : 1,
+      aft_m: 0,
+    }),
+  )
+}
+
+function number(text: string, what: string): number {
+  const value = parseNumber(text)
+  if (value === null) throw new Error(`${what}: “${text}” is no number.`)
+  return value
+}
+function placeOf(row: PlaceRow): Place {
+  const at = row.name || 'a place'
+  const out = lengthToM(number(row.out, `${at}, out from the middle`), display.units)
+  const place: Place = {
+    id: row.id,
+    name: row.name,
+    kind: row.kind,
+    side_m: row.side === 'port' ? -out : out,
+    tip_height_m: lengthToM(number(row.height, `${at}, height`), display.units),
+    aft_m: lengthToM(number(row.aft, `${at}, behind the transom`), display.units),
+  }
+  if (row.kind !== 'downrigger') return place
+  return {
+    ...place,
+    cable_material_id: row.cable,
+    cable_length_m: lengthToM(number(row.cableLength, `${at}, cable`), display.units),
+    ball_kg: ballToKg(number(row.ball, `${at}, ball`), display.units),
+    ball_shape: row.shape,
+  }
+}
+
+/** Which row an error of the server is about, by its name. */
+function said(error: unknown): string {
+  const at = error instanceof CoreError ? /^places\[(\d+)\]/.exec(error.field)?.[1] : undefined
+  const place = at === undefined ? undefined : places.value[Number(at)]
+  return `${place ? `${place.name}: ` : ''}${describeError(error, display.units)}`
+}
+async function save(): Promise<void> {
+  problem.value = null
+  saving.value = true
+  try {
+    const body: Boat = {
+      boat_name: name.value,
+      boat_length_m: lengthToM(number(length.value, 'Length of the boat'), display.units),
+      rods: rods.value,
+      places: places.value.map(placeOf),
+    }
+    emit('saved', props.boat ? await changeBoat(props.boat.id, body) : await addBoat(body))
+  } catch (error) {
+    problem.value = said(error)
+  } finally {
+    saving.value = false
+  }
+}
+</script>
+
+<template>
+  <form class="boat-form" data-test="boat-form" @submit.prevent="save">
+    <div class="head">
+      <label class="field"><span class="label">boat</span><input v-model="name" maxlength="120" data-test="boat-name" /></label>
+      <label class="field"
+        ><span class="label">length, {{ display.units.length }}</span
+        ><input v-model="length" inputmode="decimal" data-test="boat-length"
+      /></label>
+    </div>
+    <h3>Rods</h3>
+    <div class="rods">
+      <div v-for="(rod, index) in rods" :key="rod.id" class="rod">
+        <RodShape :shape="rod.shape" :index="index" :size="24" />
+        <input v-model="rod.name" maxlength="60" :aria-label="`Name of rod ${index + 1}`" />
+        <select v-model="rod.shape" :aria-label="`Mark of rod ${index + 1}`">
+          <option v-for="shape in SHAPES" :key="shape" :value="shape">{{ shape }}</option>
+        </select>
+        <button v-if="rods.length > 1" type="button" class="plain" @click="rods.splice(index, 1)">Remove</button>
+      </div>
+    </div>
+    <button type="button" class="plain" data-test="add-rod" @click="addRod">Add a rod</button>
+    <h3>Places, where rods stand</h3>
+    <div v-for="(place, index) in places" :key="place.id" class="place" :data-test="`place-${place.id}`">
+      <label class="field wide"><span class="label">name</span><input v-model="place.name" maxlength="60" /></label>
+      <label class="field"
+        ><span class="label">kind</span
+        ><select v-model="place.kind" :data-test="`place-kind-${place.id}`">
+          <option value="holder">rod holder</option>
+          <option value="downrigger">downrigger</option>
+          <option value="board">planer board clip</option>
+        </select></label
+      >
+      <label class="field"
+        ><span class="label">side</span
+        ><select v-model="place.side">
+          <option value="port">port</option>
+          <option value="starboard">starboard</option>
+        </select></label
+      >
+      <label class="field"
+        ><span class="label">{{ place.kind === 'board' ? 'clip' : 'tip' }} out, {{ display.units.length }}</span
+        ><input v-model="place.out" inputmode="decimal" :data-test="`place-out-${place.id}`"
+      /></label>
+      <label class="field"
+        ><span class="label">high, {{ display.units.length }}</span
+        ><input v-model="place.height" inputmode="decimal"
+      /></label>
+      <label class="field"><span class="label">behind transom</span><input v-model="place.aft" inputmode="decimal" /></label>
+      <template v-if="place.kind === 'downrigger'">
+        <label class="field"
+          ><span class="label">cable</span
+          ><select v-model="place.cable">
+            <option v-for="item in (catalogue?.materials ?? []).filter((m) => m.is_cable)" :key="item.id" :value="item.id">
+              {{ item.name }}
+            </option>
+          </select></label
+        >
+        <label class="field"
+          ><span class="label">cable, {{ display.units.length }}</span
+          ><input v-model="place.cableLength" inputmode="decimal"
+        /></label>
+        <label class="field"
+          ><span class="label">ball, {{ ballUnit(display.units) }}</span
+          ><input v-model="place.ball" inputmode="decimal" :data-test="`place-ball-${place.id}`"
+        /></label>
+        <label class="field"
+          ><span class="label">its shape</span
+          ><select v-model="place.shape" :data-test="`place-shape-${place.id}`">
+            <option v-for="(title, value) in BALLS" :key="value" :value="value">{{ title }}</option>
+          </select></label
+        >
+      </template>
+      <button v-if="places.length > 1" type="button" class="plain" @click="places.splice(index, 1)">Remove</button>
+    </div>
+    <div class="acts">
+      <button type="button" class="plain" data-test="add-holder" @click="addPlace('holder')">Add a holder</button>
+      <button type="button" class="plain" data-test="add-rigger" @click="addPlace('downrigger')">Add a downrigger</button>
+      <button type="button" class="plain" data-test="add-board" @click="addPlace('board')">Add a board clip</button>
+    </div>
+    <p class="label">Never drop a ball, mind fingers when leaning out to clip, and keep a cutter where either hand reaches it.</p>
+    <p v-if="problem" class="error" role="alert" data-test="boat-error">{{ problem }} Nothing was lost: mend it and save again.</p>
+    <v-btn type="submit" class="solid" :disabled="saving" data-test="save-boat">Save the boat</v-btn>
+  </form>
+</template>
+
+<style scoped>
+.boat-form {
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  background: var(--frost);
+  padding: 12px;
+}
+h3 {
+  font-size: 16px;
+  font-weight: 700;
+}
+.rods {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(330px, 1fr));
+  gap: 8px 24px;
+}
+.rod {
+  display: grid;
+  grid-template-columns: 26px minmax(0, 1fr) 110px auto;
+  gap: 8px;
+  align-items: center;
+}
+.head,
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: center;
+}
+.head .field {
+  flex: 1;
+}
+.place {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(112px, 1fr));
+  gap: 6px 10px;
+  align-items: end;
+  border-top: 1px solid var(--line);
+  padding-top: 8px;
+}
+.field {
+  display: flex;
+  flex-direction: column;
+  min-width: 0;
+}
+.error {
+  color: var(--now);
+  font-weight: 700;
+}
+</style>

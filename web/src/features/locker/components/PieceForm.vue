@@ -1,0 +1,262 @@
+<script setup lang="ts">
+// One piece of tackle: its properties typed in the reader's units, kept as SI.
+import { computed, ref, watch } from 'vue'
+import { describeError } from '@/shared/units/describe'
+import { useDisplayStore } from '@/shared/units/store'
+import { CoreError } from '@/shared/core/protocol'
+import { addPiece, changePiece, type Catalogue, type Piece, type PieceKind, type Properties } from '../api'
+import { blank, fieldsOf, get, KIND_TITLES, put, readIn, shownIn, unitOf, type Field } from '../logic/fields'
+import DivePoints from './DivePoints.vue'
+import TowPoints from './TowPoints.vue'
+
+const props = defineProps<{ piece: Piece | null; kind: PieceKind; catalogue: Catalogue | null }>()
+const emit = defineEmits<{ saved: [piece: Piece]; close: [] }>()
+
+const display = useDisplayStore()
+const draft = ref<Properties>({})
+/** What was typed but is no number yet: kept as it stands, so nothing is lost. */
+const typed = ref<Record<string, string>>({})
+const problem = ref<{ field: string; text: string } | null>(null)
+const saving = ref(false)
+
+watch(
+  () => [props.piece?.id, props.kind],
+  () => {
+    const before = props.piece?.properties as Properties | undefined
+    draft.value = before ? put(before, 'id', undefined) : blank(props.kind)
+    typed.value = {}
+    problem.value = null
+  },
+  { immediate: true },
+)
+
+const fields = computed(() => fieldsOf(props.kind, draft.value))
+const isPlug = computed(() => props.kind === 'lure' && draft.value.kind === 'plug')
+const materials = (field: Field) =>
+  (props.catalogue?.materials ?? []).filter((item) => !item.is_cable && item.has_core === (field.cored ?? false))
+const own = computed(() => (draft.value.own as { works: { low_mps: number; high_mps: number }; tow_point: string }[] | undefined) ?? [])
+
+function shown(field: Field): string {
+  if (field.path in typed.value) return typed.value[field.path]!
+  const value = get(draft.value, field.path)
+  return typeof value === 'number' ? shownIn(value, field.measure!, display.units) : ''
+}
+function type(field: Field, textTyped: string): void {
+  typed.value = { ...typed.value, [field.path]: textTyped }
+}
+function change(path: string, value: unknown): void {
+  draft.value = put(draft.value, path, value)
+}
+
+function fromCatalogue(id: string): void {
+  const plug = (props.catalogue?.plugs as unknown as Properties[] | undefined)?.find((item) => item.id === id)
+  if (!plug) return
+  draft.value = { ...put(plug, 'id', undefined), hook: 'two_trebles' }
+  typed.value = {}
+}
+
+/** Typed numbers into the draft; the first that is none is named. */
+function settled(): Properties | null {
+  let next = draft.value
+  for (const field of fields.value) {
+    if (field.type !== 'number' || !(field.path in typed.value)) continue
+    const textTyped = typed.value[field.path]!.trim()
+    if (textTyped === '') {
+      next = put(next, field.path, undefined)
+      continue
+    }
+    const value = readIn(textTyped, field.measure!, display.units)
+    if (value === null) {
+      problem.value = { field: field.path, text: `${field.label}: “${textTyped}” is no number.` }
+      return null
+    }
+    next = put(next, field.path, value)
+  }
+  return next
+}
+
+async function save(): Promise<void> {
+  problem.value = null
+  const properties = settled()
+  if (!properties) return
+  saving.value = true
+  try {
+    const saved = props.piece ? await changePiece(props.piece.id, props.kind, properties) : await addPiece(props.kind, properties)
+    emit('saved', saved)
+  } catch (error) {
+    const path = error instanceof CoreError ? error.field.replace(/^properties\./, '') : ''
+    const field = fields.value.find((item) => item.path === path || item.path.startsWith(`${path}.`))
+    const missing = error instanceof CoreError && /\(None\)/.test(error.message)
+    const words = missing
+      ? 'is needed to compute with it.'
+      : describeError(error, display.units).replace(/^[^:(]*[:(]/, (start) => (field ? '' : start))
+    problem.value = { field: field?.path ?? path, text: field ? `${field.label}: ${words.trim()}` : describeError(error, display.units) }
+  } finally {
+    saving.value = false
+  }
+}
+</script>
+
+<template>
+  <form class="piece" data-test="piece-form" @submit.prevent="save">
+    <header>
+      <h2>{{ piece ? piece.name : `New: ${KIND_TITLES[kind].toLowerCase().replace(/s$/, '')}` }}</h2>
+      <button type="button" class="plain" @click="emit('close')">Close</button>
+    </header>
+    <label v-if="isPlug && !piece" class="field">
+      <span class="label">begin with a generic plug</span>
+      <select data-test="plug-catalogue" @change="fromCatalogue(($event.target as HTMLSelectElement).value)">
+        <option value="">choose by size and lip</option>
+        <option v-for="plug in catalogue?.plugs as unknown as Properties[]" :key="String(plug.id)" :value="plug.id">{{ plug.name }}</option>
+      </select>
+    </label>
+    <div class="grid">
+      <label
+        v-for="field in fields.filter((item) => item.type !== 'flag')"
+        :key="field.path"
+        class="field"
+        :class="{ bad: problem?.field === field.path }"
+      >
+        <span class="label"
+          >{{ field.label
+          }}<template v-if="field.measure && unitOf(field.measure, display.units)"
+            >, {{ unitOf(field.measure, display.units) }}</template
+          ></span
+        >
+        <input
+          v-if="field.type === 'text'"
+          :value="String(get(draft, field.path) ?? '')"
+          maxlength="60"
+          :data-test="`field-${field.path}`"
+          @input="change(field.path, ($event.target as HTMLInputElement).value)"
+        />
+        <input
+          v-else-if="field.type === 'number'"
+          :value="shown(field)"
+          inputmode="decimal"
+          :placeholder="field.optional ? 'usual' : ''"
+          :data-test="`field-${field.path}`"
+          @input="type(field, ($event.target as HTMLInputElement).value)"
+        />
+        <select
+          v-else
+          :value="get(draft, field.path) ?? ''"
+          :data-test="`field-${field.path}`"
+          @change="change(field.path, ($event.target as HTMLSelectElement).value)"
+        >
+          <template v-if="field.type === 'choice'">
+            <option v-for="option in field.options" :key="option.value" :value="option.value">{{ option.title }}</option>
+          </template>
+          <template v-else>
+            <option v-for="item in materials(field)" :key="item.id" :value="item.id">{{ item.name }}</option>
+          </template>
+        </select>
+      </label>
+    </div>
+    <div class="flags">
+      <label v-for="field in fields.filter((item) => item.type === 'flag')" :key="field.path" class="flag">
+        <input
+          type="checkbox"
+          :checked="get(draft, field.path) === true"
+          :data-test="`field-${field.path}`"
+          @change="change(field.path, ($event.target as HTMLInputElement).checked)"
+        />
+        {{ field.label }}
+      </label>
+    </div>
+    <DivePoints
+      v-if="isPlug"
+      :points="(draft.points as never) ?? []"
+      :materials="catalogue?.materials ?? []"
+      @change="change('points', $event.length ? $event : undefined)"
+    />
+    <TowPoints
+      v-if="kind === 'attractor' && draft.style === 'tow_points'"
+      :points="(draft.tow_points as never) ?? []"
+      @change="change('tow_points', $event.length ? $event : undefined)"
+    />
+    <p v-for="item in own" :key="item.tow_point" class="label" data-test="own-range">
+      Seen beside the boat: {{ shownIn(item.works.low_mps, 'speed', display.units) }}–{{
+        shownIn(item.works.high_mps, 'speed', display.units)
+      }}
+      {{ display.units.speed }}{{ item.tow_point ? `, ${item.tow_point}` : '' }}. It goes before the figures above.
+      <button
+        type="button"
+        class="plain"
+        @click="
+          change(
+            'own',
+            own.filter((other) => other !== item),
+          )
+        "
+      >
+        Forget it
+      </button>
+    </p>
+    <p v-if="problem" class="error" role="alert" data-test="piece-error">{{ problem.text }} Nothing was lost: mend it and save again.</p>
+    <footer>
+      <v-btn type="submit" class="solid" :disabled="saving" data-test="save-piece">Save</v-btn>
+      <slot />
+    </footer>
+  </form>
+</template>
+
+<style scoped>
+.piece {
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  background: var(--frost);
+  padding: 12px;
+}
+header {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+}
+h2 {
+  font-size: 20px;
+  font-weight: 720;
+  font-stretch: 90%;
+}
+.grid {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
+  gap: 8px 12px;
+}
+.field {
+  display: flex;
+  flex-direction: column;
+  gap: 2px;
+}
+.flags {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 20px;
+}
+.flag {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+footer {
+  position: sticky;
+  bottom: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 16px;
+  align-items: center;
+  padding: 8px 0;
+  background: var(--frost);
+  border-top: 1px solid var(--line);
+}
+.bad input,
+.bad select {
+  border-color: var(--now);
+  border-width: 2px;
+}
+.error {
+  color: var(--now);
+  font-weight: 700;
+}
+</style>
