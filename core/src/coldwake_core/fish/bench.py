@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
+from ..boat.current import PassSpeeds, pass_speeds
 from ..errors import CoreError
 from ..gear.common import CommonSpeed, common_speed
 from ..gear.facts import RodFacts
@@ -110,6 +111,10 @@ class SpreadCheck:
         The cables' electrolysis tests, the latest first.
     voltage_schools : str
         What practitioners make of them.
+    passes : PassSpeeds or None
+        The proposed speed over ground, up and down the current; None without one.
+    outfit : Outfit
+        What is aboard now, tackle brought during the trip included.
     """
 
     common: CommonSpeed
@@ -118,6 +123,8 @@ class SpreadCheck:
     rules_origin: str
     voltages: tuple[CableVoltage, ...]
     voltage_schools: str
+    passes: PassSpeeds | None
+    outfit: Outfit
 
 
 def bench(lines: TripLines, setup: RodSetup) -> BenchView:
@@ -221,9 +228,14 @@ def check_spread(lines: TripLines) -> SpreadCheck:
     SpreadCheck
     """
     setups = [rod.setup for rod in lines.state.rods.values() if rod.setup is not None]
-    rules = lines.trip.rules
+    rules, current = lines.trip.rules, lines.state.current
+    common = common_speed(lines.state.outfit, setups)
     return SpreadCheck(
-        common=common_speed(lines.state.outfit, setups),
+        common=common,
+        passes=None if common.proposal_mps is None or current is None
+        or current.speed_mps >= common.proposal_mps
+        else pass_speeds(through_water_mps=common.proposal_mps, current=current),
+        outfit=lines.state.outfit,
         rods=tuple(bench(lines, setup) for setup in setups),
         over_licence=0 if rules is None or rules.rods_most is None
         else max(0, len(setups) - rules.rods_most),

@@ -103,7 +103,8 @@ def _odd_one(outfit: Outfit, setups: Sequence[RodSetup]) -> OddOne | None:
         ])
         if rest is None or not rest.is_open:
             continue
-        change = _smallest_change(outfit, setup, rest)
+        others = [other for i, other in enumerate(setups) if i != index]
+        change = _smallest_change(outfit, setup, rest, others)
         found.append((change is not None, rest.high_mps - rest.low_mps, OddOne(
             rod_id=setup.rod_id, others=rest, setup=change,
             words="" if change is None else recipe_words(outfit, change),
@@ -111,30 +112,47 @@ def _odd_one(outfit: Outfit, setups: Sequence[RodSetup]) -> OddOne | None:
     return max(found, key=lambda item: item[:2])[2] if found else None
 
 
-def _smallest_change(outfit: Outfit, setup: RodSetup, others: SpeedWindow) -> RodSetup | None:
+def _smallest_change(
+    outfit: Outfit, setup: RodSetup, shared: SpeedWindow, others: Sequence[RodSetup]
+) -> RodSetup | None:
     suited = []
-    for cost, changed in _changes(outfit, setup):
+    for cost, changed in _changes(outfit, setup, others):
         works = working_range(outfit, changed)
-        shared = min(works.high_mps, others.high_mps) - max(works.low_mps, others.low_mps)
-        if shared >= min(ENOUGH_MPS, 0.5 * (others.high_mps - others.low_mps)):
-            suited.append((cost, changed.lure_id, changed.attractor_id or "", changed))
-    return min(suited, key=lambda item: item[:3])[3] if suited else None
+        width = min(works.high_mps, shared.high_mps) - max(works.low_mps, shared.low_mps)
+        if width >= min(ENOUGH_MPS, 0.5 * (shared.high_mps - shared.low_mps)):
+            key = (cost, changed.lure_id, changed.attractor_id or "", changed.tow_point)
+            suited.append((key, changed))
+    return min(suited, key=lambda item: item[0])[1] if suited else None
 
 
-def _changes(outfit: Outfit, setup: RodSetup) -> Iterator[tuple[float, RodSetup]]:
-    """Other blades first, by how much their length differs; then other lures."""
+def _changes(
+    outfit: Outfit, setup: RodSetup, others: Sequence[RodSetup]
+) -> Iterator[tuple[float, RodSetup]]:
+    """Another tow point, other blades by how much their length differs, then other lures.
+
+    Only what is aboard and on no other rod: nobody is told to use a third of two.
+    """
     lure = outfit.lure(setup.lure_id)
     now = 0.0
     if setup.attractor_id is not None:
-        now = outfit.attractor(setup.attractor_id).length_m
+        blade_now = outfit.attractor(setup.attractor_id)
+        now = blade_now.length_m
+        for point in blade_now.tow_points:
+            if point.name != setup.tow_point:
+                yield 0.0, replace(setup, tow_point=point.name)
         if lure.own_action:
-            yield 0.5, replace(setup, attractor_id=None, leader_m=0.0)
+            yield 0.5, replace(setup, attractor_id=None, leader_m=0.0, tow_point="")
     for blade in outfit.attractors:
         moves = lure.own_action or blade.gives_action
-        if blade.id != setup.attractor_id and moves and setup.attractor_id is not None:
-            yield abs(blade.length_m - now), replace(setup, attractor_id=blade.id)
+        free = sum(other.attractor_id == blade.id for other in others) < blade.count
+        if free and blade.id != setup.attractor_id and moves and setup.attractor_id is not None:
+            yield (
+                abs(blade.length_m - now),
+                replace(setup, attractor_id=blade.id, tow_point=""),
+            )
     for other in outfit.lures:
-        if other.id != lure.id and other.own_action == lure.own_action:
+        free = sum(item.lure_id == other.id for item in others) < other.count
+        if free and other.id != lure.id and other.own_action == lure.own_action:
             yield (
                 _ANOTHER_LURE + abs(other.length_m - lure.length_m),
                 replace(setup, lure_id=other.id),

@@ -11,6 +11,11 @@ export type NumberAtSpeed = Schemas['NumberAtSpeed']
 export type LineOrders = Schemas['LineOrders']
 export type BenchView = Schemas['BenchView']
 export type SpreadCheck = Schemas['SpreadCheck']
+export type BesideView = Schemas['BesideView']
+export type LookState = Schemas['LookState']
+export type LadderStep = Schemas['LadderStep']
+export type LadderAsked = Schemas['LadderAsked']
+export type TackleBrought = Schemas['TackleBrought']
 export type RodSetup = Schemas['RodSetup']
 export type BottomCall = Schemas['BottomCall']
 export type TightestTurns = Schemas['TightestTurns']
@@ -67,4 +72,7 @@ export const getNumbers = (id: string, query: { rod_id: string; depth_m: number;
 export const getOrders = (id: string) => take(api.GET('/api/trips/{trip_id}/orders/', at(id)))
 
 export const postBench = (id: string, setup: RodSetup) => take(api.POST('/api/trips/{trip_id}/bench/', { ...at(id), body: setup }))
+export const postLadder = (id: string, body: LadderAsked) => take(api.POST('/api/trips/{trip_id}/ladder/', { ...at(id), body }))
+export const getBeside = (id: string) => take(api.GET('/api/trips/{trip_id}/beside/', at(id)))
+export const getNews = (id: string) => take(api.GET('/api/trips/{trip_id}/news/', at(id)))
 export const getSpread = (id: string) => take(api.GET('/api/trips/{trip_id}/spread/', at(id)))

@@ -8,6 +8,7 @@ import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
 import {
   getEvents,
+  getBeside,
   getFish,
   getLines,
   getNumber,
@@ -19,7 +20,11 @@ import {
   getManoeuvre,
   getSpread,
   postBench,
+  postLadder,
   type BenchView,
+  type BesideView,
+  type LadderAsked,
+  type LadderStep,
   type RodSetup,
   type SpreadCheck,
   getNumbers,
@@ -240,6 +245,14 @@ export const useFishStore = defineStore('fish', () => {
     return coreReady.value ? core!.call<SpreadCheck>('check_spread', {}) : getSpread(trip.value!.id)
   }
 
+  function ladderFor(asked: LadderAsked): Promise<LadderStep[]> {
+    return coreReady.value ? core!.call<LadderStep[]>('ladder', { ...asked }) : postLadder(trip.value!.id, asked)
+  }
+
+  function beside(): Promise<BesideView> {
+    return coreReady.value ? core!.call<BesideView>('beside', {}) : getBeside(trip.value!.id)
+  }
+
   function numbersAt(rodId: string, depthM: number, speedsMps: number[]): Promise<NumberAtSpeed[]> {
     return coreReady.value
       ? core!.call<NumberAtSpeed[]>('numbers_at', { rod_id: rodId, depth_m: depthM, speeds_mps: speedsMps })
@@ -315,6 +328,8 @@ export const useFishStore = defineStore('fish', () => {
     speedAtDepth,
     benchFor,
     checkSpread,
+    ladderFor,
+    beside,
     currentFromRuns,
     tightestTurns,
     setDepth,

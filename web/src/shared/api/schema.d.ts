@@ -1957,6 +1957,8 @@ export interface components {
             rules_origin: string;
             voltages: components["schemas"]["CableVoltage"][];
             voltage_schools: string;
+            passes: components["schemas"]["PassSpeeds"] | null;
+            outfit: components["schemas"]["Outfit"];
         };
         /** @description The light of the day, seconds since 1970-01-01 UTC. */
         Sun: {

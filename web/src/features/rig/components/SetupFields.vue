@@ -18,10 +18,19 @@ import {
 const props = defineProps<{ setup: RodSetup; outfit: TripDocument['outfit'] }>()
 const emit = defineEmits<{ change: [setup: RodSetup]; bad: [text: string] }>()
 
-type Choice = 'place_id' | 'line_id' | 'lure_id' | 'attractor_id'
+type Choice = 'place_id' | 'line_id' | 'lure_id' | 'attractor_id' | 'leader_id' | 'release_id' | 'bait_id' | 'scent_id'
 type Measure = 'leader_m' | 'setback_m' | 'weight_kg' | 'weight_ahead_m' | 'drop_m' | 'above_ball_m' | 'slider_kg'
 
 const display = useDisplayStore()
+const line = computed(() => props.outfit.lines.find((item) => item.id === props.setup.line_id))
+interface Named {
+  id: string
+  name: string
+}
+/** A choice that may be none; left out altogether where there is nothing to choose from. */
+const optional = (key: Choice, label: string, items: Named[] | undefined) =>
+  items?.length ? [{ key, label, items: [{ id: '', name: 'none said' }, ...items.map(({ id, name }) => ({ id, name }))] }] : []
+const towPoints = computed(() => props.outfit.attractors.find((item) => item.id === props.setup.attractor_id)?.tow_points ?? [])
 const choices = computed(() => [
   { key: 'place_id' as Choice, label: 'stands at', items: props.outfit.places.map(({ id, name }) => ({ id, name })) },
   { key: 'line_id' as Choice, label: 'line', items: props.outfit.lines.map(({ id, name }) => ({ id, name })) },
@@ -35,8 +44,11 @@ const choices = computed(() => [
     label: 'lure',
     items: props.outfit.lures.map(({ id, name, colour }) => ({ id, name: `${name}, ${colour}` })),
   },
+  ...(props.setup.attractor_id ? optional('leader_id', 'leader', props.outfit.leaders) : []),
+  ...(line.value?.kind === 'downrigger' ? optional('release_id', 'release', props.outfit.releases) : []),
+  ...optional('bait_id', 'bait', props.outfit.baits),
+  ...optional('scent_id', 'scent', props.outfit.scents),
 ])
-const line = computed(() => props.outfit.lines.find((item) => item.id === props.setup.line_id))
 const measures = computed(() => {
   const fields: { key: Measure; label: string; kind: 'short' | 'long' | 'weight' }[] = []
   if (props.setup.attractor_id) fields.push({ key: 'leader_m', label: 'leader', kind: 'short' })
@@ -67,12 +79,16 @@ function unit(kind: string): string {
 }
 
 function choose(key: Choice, id: string): void {
-  const next: RodSetup = { ...props.setup, [key]: key === 'attractor_id' && id === '' ? null : id }
+  const next: RodSetup = { ...props.setup, [key]: id === '' ? null : id }
+  const leader = key === 'leader_id' ? props.outfit.leaders?.find((item) => item.id === id) : undefined
+  if (leader) next.leader_m = leader.length_m
+  if (key === 'attractor_id') next.tow_point = ''
   const chosen = props.outfit.lines.find((item) => item.id === next.line_id)
   // What the other kind of line cannot have goes with it; the rules say the rest.
   if (chosen?.kind === 'downrigger') Object.assign(next, { weight_kg: 0, weight_ahead_m: 0, drop_m: 0, setback_m: next.setback_m || 6 })
   else Object.assign(next, { setback_m: 0, above_ball_m: 0, slider_kg: 0 })
-  if (next.attractor_id === null) next.leader_m = 0
+  if (next.attractor_id === null) Object.assign(next, { leader_m: 0, leader_id: null })
+  if (chosen?.kind !== 'downrigger') next.release_id = null
   emit('change', next)
 }
 
@@ -107,6 +123,17 @@ function type(field: { key: Measure; label: string; kind: string }, event: Event
         @change="choose(choice.key, ($event.target as HTMLSelectElement).value)"
       >
         <option v-for="item in choice.items" :key="item.id" :value="item.id">{{ item.name }}</option>
+      </select>
+    </label>
+    <label v-if="towPoints.length">
+      <span class="label">tow point</span>
+      <select
+        :value="setup.tow_point ?? ''"
+        data-test="choose-tow_point"
+        @change="emit('change', { ...setup, tow_point: ($event.target as HTMLSelectElement).value })"
+      >
+        <option value="">not said</option>
+        <option v-for="item in towPoints" :key="item.name" :value="item.name">{{ item.name }}</option>
       </select>
     </label>
     <label v-for="field in measures" :key="field.key">

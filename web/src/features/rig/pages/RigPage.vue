@@ -2,18 +2,21 @@
 // Rig: each rod's chain to scale, checked as it is changed, and the speed that all of them share.
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import type { BenchView, RodSetup, SpreadCheck } from '@/features/fish/api'
+import { getNews, type BenchView, type BesideView, type RodSetup, type SpreadCheck, type TackleBrought } from '@/features/fish/api'
 import RodShape from '@/features/fish/components/RodShape.vue'
 import { currentTrip, rememberTrip } from '@/features/fish/logic/currentTrip'
 import { rodColour } from '@/features/fish/logic/shapes'
 import { useFishStore } from '@/features/fish/store'
 import { latestOnly } from '@/shared/core/latest'
 import { useDisplayStore } from '@/shared/units/store'
-import { formatSpeed, tackleLengthFromM, fishLengthUnit } from '@/shared/units/units'
+import { fishLengthUnit, formatSpeed, tackleLengthFromM } from '@/shared/units/units'
 import { describeError } from '@/shared/units/describe'
+import BesideBoat from '../components/BesideBoat.vue'
 import CableVoltage from '../components/CableVoltage.vue'
 import ChainRule from '../components/ChainRule.vue'
 import FindingList from '../components/FindingList.vue'
+import CommonSpeed from '../components/CommonSpeed.vue'
+import MoodLadder from '../components/MoodLadder.vue'
 import SetupFields from '../components/SetupFields.vue'
 
 const store = useFishStore()
@@ -24,6 +27,9 @@ const chosen = ref<string | null>(null)
 const draft = shallowRef<RodSetup | null>(null)
 const bench = shallowRef<BenchView | null>(null)
 const spread = shallowRef<SpreadCheck | null>(null)
+const beside = shallowRef<BesideView | null>(null)
+/** What the locker has aboard this boat that the trip does not know of. */
+const news = shallowRef<TackleBrought | null>(null)
 const problem = ref<string | null>(null)
 const empty = ref(false)
 
@@ -33,7 +39,11 @@ const index = (id: string): number => store.trip?.outfit.rods.findIndex((item) =
 const changed = computed(() => draft.value !== null && JSON.stringify(draft.value) !== JSON.stringify(rod.value?.setup ?? null))
 const state = computed(() => (store.coreReady ? 'ready' : store.coreFailed ? 'server' : 'starting'))
 const benchOf = (id: string): BenchView | undefined => spread.value?.rods.find((item) => item.setup.rod_id === id)
-const odd = computed(() => spread.value?.common.odd ?? null)
+const outfit = computed(() => spread.value?.outfit ?? store.trip!.outfit)
+const besideRod = computed(() => beside.value?.rods.find((item) => item.rod_id === chosen.value))
+const nameOf = (list: 'lures' | 'attractors', id: string | null | undefined): string | null =>
+  outfit.value[list].find((item) => item.id === id)?.name ?? null
+const countOfNews = computed(() => Object.values(news.value ?? {}).reduce((sum, list) => sum + (list?.length ?? 0), 0))
 
 const tryIt = latestOnly(
   (setup: RodSetup) => store.benchFor(setup),
@@ -49,12 +59,38 @@ const checkAll = latestOnly(
   (error) => (problem.value = describeError(error, display.units)),
 )
 
+const lookBeside = latestOnly(
+  () => store.beside(),
+  (answer) => (beside.value = answer),
+  (error) => (problem.value = describeError(error, display.units)),
+)
+
+/** Only the server knows the locker; without a link there is no news, and that is no error. */
+async function askNews(): Promise<void> {
+  if (!store.trip) return
+  try {
+    news.value = await getNews(store.trip.id)
+  } catch {
+    news.value = null
+  }
+}
+async function bringAboard(): Promise<void> {
+  const brought = Object.fromEntries(Object.entries(news.value ?? {}).filter(([, list]) => list?.length))
+  problem.value = await store.attempt(() => store.record('tackle_brought', brought))
+  await askNews()
+}
+function keepRange(piece: 'attractor' | 'lure', low_mps: number, high_mps: number): Promise<string | null> {
+  const setup = rod.value!.setup!
+  const piece_id = piece === 'lure' ? setup.lure_id : setup.attractor_id!
+  const tow_point = piece === 'lure' ? '' : (setup.tow_point ?? '')
+  return store.attempt(() => store.record('auditioned', { piece, piece_id, low_mps, high_mps, tow_point }))
+}
+
 /** A rod never rigged starts with the first things aboard that go together. */
 function firstSetup(rodId: string): RodSetup | null {
-  const outfit = store.trip!.outfit
-  const line = outfit.lines.find((item) => item.kind !== 'downrigger')
-  const place = outfit.places.find((item) => item.kind === 'holder')
-  const lure = outfit.lures[0]
+  const line = outfit.value.lines.find((item) => item.kind !== 'downrigger')
+  const place = outfit.value.places.find((item) => item.kind === 'holder')
+  const lure = outfit.value.lures[0]
   if (!line || !place || !lure) return null
   return { rod_id: rodId, place_id: place.id, line_id: line.id, lure_id: lure.id, attractor_id: null, leader_m: 0, setback_m: 0 }
 }
@@ -89,6 +125,7 @@ watch(
   () => {
     if (!store.view) return
     checkAll(undefined)
+    lookBeside(undefined)
     if (chosen.value === null && rods.value[0]) choose(rods.value[0].id)
   },
 )
@@ -99,6 +136,7 @@ onMounted(async () => {
   else {
     await store.open(id)
     if (store.trip) rememberTrip(id)
+    await askNews()
   }
 })
 onBeforeUnmount(() => store.close())
@@ -110,6 +148,12 @@ onBeforeUnmount(() => store.close())
       <aside class="rods" aria-label="Rods">
         <h1>Rig</h1>
         <router-link class="card" :to="{ path: '/rig/card', query: route.query }" data-test="to-card">Rig card, to print</router-link>
+        <router-link class="card" :to="{ path: '/rig/spread', query: route.query }" data-test="to-spread"
+          >Build an opening spread</router-link
+        >
+        <v-btn v-if="countOfNews" class="big" data-test="bring-aboard" @click="bringAboard"
+          >Take over {{ countOfNews }} from the Locker</v-btn
+        >
         <button
           v-for="item in rods"
           :key="item.id"
@@ -127,29 +171,12 @@ onBeforeUnmount(() => store.close())
             {{ benchOf(item.id)!.findings.length }}
           </span>
         </button>
-        <section v-if="spread" class="common" data-test="common-speed">
-          <span class="label">the speed they share</span>
-          <strong v-if="spread.common.proposal_mps !== null" class="figure">{{
-            formatSpeed(spread.common.proposal_mps, display.units)
-          }}</strong>
-          <p v-if="spread.common.window?.is_open" class="label">
-            {{ formatSpeed(spread.common.window.low_mps, display.units, false) }}–{{
-              formatSpeed(spread.common.window.high_mps, display.units)
-            }}
-            through the water<template v-if="!spread.common.gusts_fit">: no room for gusts</template>
-          </p>
-          <template v-else-if="spread.common.window">
-            <strong class="none">no speed suits all</strong>
-            <template v-if="odd">
-              <p>
-                {{ rods.find((item) => item.id === odd!.rod_id)?.name }} is the odd one out: the others share
-                {{ formatSpeed(odd.others.low_mps, display.units, false) }}–{{ formatSpeed(odd.others.high_mps, display.units) }}.
-              </p>
-              <v-btn v-if="odd.setup" class="big" data-test="mend-odd" @click="rigIt(odd.setup)">{{ odd.words }}</v-btn>
-              <p v-else class="label">Nothing aboard brings it in: take it off.</p>
-            </template>
-          </template>
-        </section>
+        <CommonSpeed
+          v-if="spread"
+          :spread="spread"
+          :name-of="(id: string) => rods.find((item) => item.id === id)?.name ?? id"
+          @mend="rigIt"
+        />
         <CableVoltage
           v-if="spread"
           :spread="spread"
@@ -194,8 +221,30 @@ onBeforeUnmount(() => store.close())
             {{ fishLengthUnit(display.units) }}
           </v-btn>
         </div>
-        <SetupFields :setup="draft" :outfit="store.trip.outfit" @change="change" @bad="problem = $event" />
+        <SetupFields :setup="draft" :outfit="outfit" @change="change" @bad="problem = $event" />
         <FindingList v-if="bench" :findings="bench.findings" />
+        <MoodLadder
+          v-if="bench"
+          :bench="bench"
+          :colour="rodColour(index(rod.id))"
+          :ladder-for="store.ladderFor"
+          @change="change"
+          @failed="problem = describeError($event, display.units)"
+        />
+        <BesideBoat
+          v-if="beside && rod.setup"
+          :boat="beside.boat"
+          :rod="besideRod"
+          :rod-name="rod.name"
+          :blade="nameOf('attractors', rod.setup.attractor_id)"
+          :lure="nameOf('lures', rod.setup.lure_id) ?? ''"
+          :speed-mps="store.view.speed_mps"
+          :set-speed="(speed_mps: number) => void store.record('speed_changed', { speed_mps })"
+          :utc-offset-min="store.trip.utc_offset_min"
+          :check="(item, outcome, ofRod) => void store.record('checked', { item, outcome, rod_id: ofRod ? rod!.id : null })"
+          :audition="keepRange"
+          :look-again="(why) => void store.record('look_again', { why, rod_id: why === 'bent' ? rod!.id : null })"
+        />
       </section>
     </template>
     <div v-else-if="empty" class="nothing">
@@ -268,15 +317,6 @@ h2 {
   border-color: var(--now);
   color: var(--now);
 }
-.common {
-  border-top: 1px solid var(--line);
-  padding-top: 8px;
-}
-.common .figure {
-  display: block;
-  font-size: 30px;
-}
-.none,
 .error {
   color: var(--now);
   font-weight: 700;
