@@ -12,13 +12,15 @@ from collections.abc import Callable
 from coldwake_core.boat.turns import line_in_turn
 from coldwake_core.constants import MPH_MPS
 from coldwake_core.fish.bench import check_spread
+from coldwake_core.fish.session import FishSession
 from coldwake_core.lines.bodies import EndLoad
 from coldwake_core.lines.calibration import DepthReading, fit_line
 from coldwake_core.lines.doubt import solve_with_doubt
 from coldwake_core.lines.linerig import LineRig
 from coldwake_core.lines.towed import integrate_line
+from coldwake_core.spread.opening import build_opening
 from reference import reference_end
-from trip_cases import event, session
+from trip_cases import at, event, session
 from tackle import (
     COLD,
     FLOATING_MINNOW,
@@ -27,6 +29,7 @@ from tackle import (
     STRIPER_PLUG,
     downrigger,
     flat,
+    large_outfit,
     leadcore,
 )
 
@@ -125,8 +128,19 @@ def of_a_trip() -> list[tuple[str, Callable[[], object], float]]:
             for rod, setting in ((1, 35.0), (2, 25.0), (3, 8.0), (4, 10.0), (5, 40.0), (6, 50.0))
         ),
     )
+    # Opened anew at each run: solutions kept from the run before would flatter it.
+    def fresh() -> FishSession:
+        return FishSession(big.trip, big.events.values())
+
+    big = session(
+        event("temperature_read", 1, temperature_degc=10.6),
+        event("mark_seen", 50, depth_m=9.0, count=6), event("mark_seen", 52, depth_m=5.0, count=2),
+        outfit=large_outfit(rods=9, pieces=500),
+    )
     return [
         ("rules of a spread of six rods", lambda: check_spread(trip), 20.0),
+        ("an opening spread for 9 rods out of 500 pieces",
+         lambda: build_opening(fresh(), at(60)), 2000.0),
         ("an S-turn of six rods, 25 moments",
          lambda: trip.manoeuvre(kind="s_turn", toward="port", radius_m=40.0), 250.0),
         ("two speeds at once for a leadcore rod",

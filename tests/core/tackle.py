@@ -61,3 +61,39 @@ def demo_outfit() -> dict[str, Any]:
 def demo_rigged_events() -> list[dict[str, Any]]:
     document = json.loads((ROOT / "demo/trips/sallow_april.json").read_text("utf-8"))
     return [event for event in document["events"] if event["type"] == "rod_rigged"]
+
+
+def large_outfit(*, rods: int, pieces: int) -> dict[str, Any]:
+    """The demo's boat with more rods, and its box filled up with tackle that differs a little."""
+    outfit = demo_outfit()
+    lures, blades = list(outfit["lures"]), list(outfit["attractors"])
+    for index in range(pieces - len(lures) - len(blades)):
+        if index % 5 == 4:
+            blade = blades[index // 5 % len(blades)]
+            outfit["attractors"].append({**blade, "id": f"{blade['id']}-{index}"})
+        else:
+            lure = lures[index % len(lures)]
+            outfit["lures"].append(
+                {
+                    **lure,
+                    "id": f"{lure['id']}-{index}",
+                    "colour": f"colour {index}",
+                    "length_m": lure["length_m"] * (1.0 + 0.001 * (index % 90)),
+                    "count": 1 + index % 2,
+                }
+            )
+    for number in range(len(outfit["rods"]) + 1, rods + 1):
+        side = -12.0 - number if number % 2 else 12.0 + number
+        outfit["rods"].append({"id": f"rod-{number}", "name": f"Rod {number}", "shape": "cross"})
+        outfit["places"].append(
+            {
+                "id": f"board-{number}",
+                "name": f"board {number}",
+                "kind": "board",
+                "side_m": side,
+                "tip_height_m": 1.2,
+            }
+        )
+    for line in outfit["lines"]:
+        line["count"] = 4
+    return outfit

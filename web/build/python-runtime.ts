@@ -81,7 +81,10 @@ interface RuntimeFile {
 }
 
 function coreSources(): Record<string, string> {
-  const files = (readdirSync(CORE, { recursive: true }) as string[]).filter((file) => file.endsWith('.py'))
+  const files = (readdirSync(CORE, { recursive: true }) as string[]).filter(
+    // The spread builder stands on scipy: it stays on the server.
+    (file) => file.endsWith('.py') && !file.includes('/spread/'),
+  )
   return Object.fromEntries(files.sort().map((file) => [file, readFileSync(join(CORE, file), 'utf8')]))
 }
 

@@ -2,6 +2,7 @@
 
 from django.urls import path
 
+from .opening import ChangedOpeningView, OpeningView
 from .views import (
     AboardNewsView,
     BenchView,
@@ -38,6 +39,8 @@ urlpatterns = [
     path("<uuid:trip_id>/beside/", BesideView.as_view()),
     path("<uuid:trip_id>/news/", AboardNewsView.as_view()),
     path("<uuid:trip_id>/spread/", SpreadView.as_view()),
+    path("<uuid:trip_id>/opening/", OpeningView.as_view()),
+    path("<uuid:trip_id>/opening/judge/", ChangedOpeningView.as_view()),
     path("<uuid:trip_id>/orders/", OrdersView.as_view()),
     path("<uuid:trip_id>/tightest/", TightestView.as_view()),
     path("<uuid:trip_id>/export.json", ExportJsonView.as_view()),

@@ -26,7 +26,7 @@ from .numbers import LineNumber, NumberAtSpeed, ReadingView, RodLine
 ASSUMED_DEGC = 10.0
 """Water temperature until one is read: only density and viscosity hang on it."""
 ASSUMED_SPEED_MPS = 1.5 * MPH_MPS
-_CACHED_RIGS = 256
+_CACHED_RIGS = 2048
 _CACHED_FITS = 64
 
 
@@ -50,6 +50,16 @@ class TripLines:
         self.state = state
         self._solved: dict[tuple[Any, ...], DoubtfulRig] = {}
         self._fits: dict[tuple[Any, ...], LineFit] = {}
+
+    def share_solutions(self, other: TripLines) -> None:
+        """Take over the solutions of the same trip looked at otherwise: same keys, same answers.
+
+        Parameters
+        ----------
+        other : TripLines
+            The trip, with the same tackle aboard.
+        """
+        self._solved, self._fits = other._solved, other._fits
 
     @property
     def speed_mps(self) -> float:
@@ -170,6 +180,38 @@ class TripLines:
             clearance_m=self.state.bottom_m - lowest, paths=placement.paths,
             ball_depth_m=placement.ball_depth_m, ball_trail_m=placement.ball_trail_m,
         )
+
+    def tried(
+        self, setup: RodSetup, *, setting_m: float | None = None, depth_m: float | None = None
+    ) -> tuple[float, float]:
+        """Return number and depth of a rig that is only tried, by the one or the other.
+
+        Parameters
+        ----------
+        setup : RodSetup
+            What the rod would wear.
+        setting_m : float, optional
+            The number, m.
+        depth_m : float, optional
+            The depth wanted, m, where no number is given.
+
+        Returns
+        -------
+        (float, float)
+            Number and depth, m.
+
+        Raises
+        ------
+        InvalidInputError
+            If the rig cannot be, or neither is given.
+        NoSolutionError
+            If the depth cannot be reached.
+        """
+        solved = self._solve(setup, self.speed_mps, doubt=False)
+        number = setting_m
+        if number is None:
+            number = solved.setting_for(check_depth("depth_m", depth_m))
+        return number, solved.place(number)[1].depth_m
 
     def _number(self, setup: RodSetup, setting_m: float) -> LineNumber:
         line = self.state.outfit.line(setup.line_id)

@@ -508,6 +508,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trips/{trip_id}/opening/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Build one for what is aboard, the marks and the method of the hour. */
+        post: operations["build_opening"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trips/{trip_id}/opening/judge/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Say where it runs and what it breaks. */
+        post: operations["judge_opening"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trips/{trip_id}/orders/": {
         parameters: {
             query?: never;
@@ -795,6 +829,26 @@ export interface components {
             rod_id: string;
             on: boolean;
         };
+        /** @description Something a spread breaks. */
+        Break: {
+            /**
+             * @description * `window` - window
+             *     * `rule` - rule
+             *     * `licence` - licence
+             *     * `tangle` - tangle
+             *     * `depth` - depth
+             *     * `alike` - alike
+             *     * `different` - different
+             *     * `place` - place
+             *     * `reel` - reel
+             * @enum {string}
+             */
+            kind: "window" | "rule" | "licence" | "tangle" | "depth" | "alike" | "different" | "place" | "reel";
+            rod_ids: string[];
+            words: string;
+            /** Format: double */
+            depth_m?: number | null;
+        };
         /** @description A cable's voltage with its time, seconds since 1970-01-01 UTC, and place. */
         CableVoltage: {
             /** Format: double */
@@ -826,6 +880,12 @@ export interface components {
             from_m: number;
             /** Format: double */
             length_m: number;
+        };
+        /** @description A spread as its user changed it. */
+        ChangedSpread: {
+            /** Format: double */
+            speed_mps: number;
+            rods: components["schemas"]["Out"][];
         };
         /** @description Something looked at, on a rod or, without ``rod_id``, on the boat. */
         Checked: {
@@ -1480,10 +1540,32 @@ export interface components {
             /** Format: double */
             above_mark_m: number;
         };
+        /** @description What to build a spread for; left out, the whole boat at the best speed. */
+        OpeningAsked: {
+            /** Format: double */
+            speed_mps?: number | null;
+            rod_ids?: string[] | null;
+        };
+        /** @description An opening spread, or one that its user changed. */
+        OpeningSpread: {
+            /** Format: double */
+            speed_mps: number;
+            passes: components["schemas"]["PassSpeeds"] | null;
+            rods: components["schemas"]["PlannedRod"][];
+            wanted: components["schemas"]["WantedDepth"][];
+            breaks: components["schemas"]["Break"][];
+            reasons: string[];
+        };
         /** @description One line, and why it has its turn. */
         OrderStep: {
             rod_id: string;
             why: string;
+        };
+        /** @description A rod of a spread: what it wears and the number it is set to, m. */
+        Out: {
+            setup: components["schemas"]["RodSetup"];
+            /** Format: double */
+            setting_m: number;
         };
         /** @description Everything aboard that a trip can refer to. */
         Outfit: {
@@ -1615,6 +1697,17 @@ export interface components {
             tangles: components["schemas"]["Tangle"][];
             /** Format: double */
             leeway_deg?: number;
+        };
+        /** @description A rod of the opening spread. */
+        PlannedRod: {
+            setup: components["schemas"]["RodSetup"];
+            /** Format: double */
+            setting_m: number;
+            number: components["schemas"]["LineNumber"];
+            /** Format: double */
+            depth_m: number;
+            words: string;
+            reasons: string[];
         };
         /** @description Where the boat is and the course it makes over ground. */
         PositionFixed: {
@@ -2107,6 +2200,14 @@ export interface components {
              */
             verdict: "negative" | "low" | "good" | "high";
             words: string;
+        };
+        /** @description A depth where a lure is wanted. */
+        WantedDepth: {
+            /** Format: double */
+            depth_m: number;
+            /** Format: double */
+            worth: number;
+            why: string;
         };
         /** @description A water of the user's. */
         Water: {
@@ -3445,6 +3546,88 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NumberAtSpeed"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    build_opening: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trip_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["OpeningAsked"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpeningSpread"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    judge_opening: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trip_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangedSpread"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpeningSpread"];
                 };
             };
             404: {

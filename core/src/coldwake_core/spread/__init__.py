@@ -1,0 +1,1 @@
+"""The spread builder. It stands on scipy and stays on the server."""

@@ -1,0 +1,84 @@
+"""The opening spread: built, or changed by its user and judged. Nothing is kept."""
+
+from __future__ import annotations
+
+import uuid
+from typing import Any
+
+from drf_spectacular.utils import extend_schema
+from rest_framework import serializers
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from accounts.api.schemas import ErrorSerializer
+from coldwake_core.decode import decode, encode
+from coldwake_core.errors import InvalidInputError
+from coldwake_core.spread.judge import Out
+from coldwake_core.spread.opening import OpeningSpread, build_opening, changed_opening
+from config.errors import body_of
+
+from ..permissions import own_trip
+from ..queries import open_session, trip_now_s
+from .schemas import serializer_of
+
+_ERRORS = {404: ErrorSerializer, 422: ErrorSerializer}
+OpeningSpreadSerializer = serializer_of(OpeningSpread)
+
+
+class OpeningAskedSerializer(serializers.Serializer):
+    """What to build a spread for; left out, the whole boat at the best speed."""
+
+    speed_mps = serializers.FloatField(required=False, allow_null=True)
+    rod_ids = serializers.ListField(
+        child=serializers.CharField(), required=False, allow_null=True
+    )
+
+
+class ChangedSpreadSerializer(serializers.Serializer):
+    """A spread as its user changed it."""
+
+    speed_mps = serializers.FloatField()
+    rods = serializer_of(Out)(many=True)
+
+
+class OpeningView(APIView):
+    """An opening spread."""
+
+    @extend_schema(
+        operation_id="build_opening", request=OpeningAskedSerializer,
+        responses={200: OpeningSpreadSerializer, **_ERRORS},
+    )
+    def post(self, request: Request, trip_id: uuid.UUID) -> Response:
+        """Build one for what is aboard, the marks and the method of the hour."""
+        trip, body = own_trip(request.user, trip_id), body_of(request)
+        rod_ids = body.get("rod_ids")
+        if rod_ids is not None and (
+            not isinstance(rod_ids, list) or not all(isinstance(item, str) for item in rod_ids)
+            or len(set(rod_ids)) < len(rod_ids)
+        ):
+            raise InvalidInputError("rod_ids", rod_ids, "a list of rods, each once")
+        speed: Any = body.get("speed_mps")
+        return Response(encode(build_opening(
+            open_session(trip), trip_now_s(trip), speed_mps=speed, rod_ids=rod_ids
+        )))
+
+
+class ChangedOpeningView(APIView):
+    """A spread that its user changed."""
+
+    @extend_schema(
+        operation_id="judge_opening", request=ChangedSpreadSerializer,
+        responses={200: OpeningSpreadSerializer, **_ERRORS},
+    )
+    def post(self, request: Request, trip_id: uuid.UUID) -> Response:
+        """Say where it runs and what it breaks."""
+        trip, body = own_trip(request.user, trip_id), body_of(request)
+        given = body.get("rods")
+        if not isinstance(given, list) or len(given) > 30:
+            raise InvalidInputError("rods", given, "a list of at most 30 rods")
+        rods = [decode(Out, item, field=f"rods[{index}]") for index, item in enumerate(given)]
+        speed: Any = body.get("speed_mps")
+        return Response(encode(changed_opening(
+            open_session(trip), trip_now_s(trip), rods, speed
+        )))
