@@ -11,6 +11,7 @@ export function makeRouter() {
       { path: '/fish', component: () => import('@/features/fish/pages/FishPage.vue') },
       { path: '/rig', component: () => import('@/features/rig/pages/RigPage.vue') },
       { path: '/rig/card', component: () => import('@/features/rig/pages/CardPage.vue') },
+      { path: '/rig/spread', component: () => import('@/features/rig/pages/SpreadPage.vue') },
       { path: '/locker', component: () => import('@/features/locker/pages/LockerPage.vue') },
       { path: '/trips', component: () => import('@/features/fish/pages/TripsPage.vue') },
       { path: '/:rest(.*)*', redirect: '/fish' },

@@ -90,7 +90,7 @@ def wanted_depths(
         ):
             item = WantedDepth(
                 depth_m=depth, worth=0.6,
-                why=f"the {name} of the band of “{method.name}”",
+                why=f"the {name} of the method's band",
             )
             if not any(covers(item, other.depth_m) for other in found):
                 found.append(item)

@@ -75,4 +75,10 @@ export const postBench = (id: string, setup: RodSetup) => take(api.POST('/api/tr
 export const postLadder = (id: string, body: LadderAsked) => take(api.POST('/api/trips/{trip_id}/ladder/', { ...at(id), body }))
 export const getBeside = (id: string) => take(api.GET('/api/trips/{trip_id}/beside/', at(id)))
 export const getNews = (id: string) => take(api.GET('/api/trips/{trip_id}/news/', at(id)))
+export type OpeningSpread = Schemas['OpeningSpread']
+export type PlannedRod = Schemas['PlannedRod']
+export const buildOpening = (id: string, body: { speed_mps?: number | null }) =>
+  take(api.POST('/api/trips/{trip_id}/opening/', { ...at(id), body }))
+export const judgeOpening = (id: string, body: Schemas['ChangedSpread']) =>
+  take(api.POST('/api/trips/{trip_id}/opening/judge/', { ...at(id), body }))
 export const getSpread = (id: string) => take(api.GET('/api/trips/{trip_id}/spread/', at(id)))
