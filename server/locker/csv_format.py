@@ -129,16 +129,32 @@ def _write_tow_points(points: list[dict[str, Any]]) -> str:
 
 
 def _read_own(cell: str) -> list[dict[str, Any]]:
-    found = _list(cell, rf"{_N}-{_N}@(\d+\.?\d*)(?:\|([^;|@]{{1,30}}))?", "1.0-1.4@1776171600")
+    found = _list(
+        cell, rf"{_N}-{_N}@(\d+\.?\d*)(?:\|([^;|@~]{{1,30}}))?(?:~(\d{{1,4}})/{_N}@{_N})?",
+        "1.0-1.4@1776171600, or with a beat 1.0-1.4@1776171600~12/10@1.2",
+    )
     return [
-        {"works": _range(m[1], m[2]), "at_s": float(m[3]), "tow_point": m[4] or ""} for m in found
+        {
+            "works": _range(m[1], m[2]), "at_s": float(m[3]), "tow_point": m[4] or "",
+            "beat": None if m[5] is None else {
+                "beats": int(m[5]), "seconds": float(m[6]), "speed_mps": float(m[7]) * MPH_MPS,
+            },
+        }
+        for m in found
     ]
+
+
+def _beat(beat: dict[str, Any] | None) -> str:
+    if beat is None:
+        return ""
+    speed = plain(beat["speed_mps"] / MPH_MPS)
+    return f"~{beat['beats']}/{plain(beat['seconds'])}@{speed}"
 
 
 def _write_own(ranges: list[dict[str, Any]]) -> str:
     return "; ".join(
         f"{_mph(item['works'])}@{plain(item['at_s'])}"
-        + (f"|{item['tow_point']}" if item.get("tow_point") else "")
+        + (f"|{item['tow_point']}" if item.get("tow_point") else "") + _beat(item.get("beat"))
         for item in ranges
     )
 

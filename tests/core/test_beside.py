@@ -9,6 +9,7 @@ from tackle import demo_outfit
 from trip_cases import at, event, session
 
 from coldwake_core.constants import MPH_MPS
+from coldwake_core.decode import encode
 from coldwake_core.errors import InvalidInputError, UnknownItemError
 from coldwake_core.fish.bench import check_spread, ladder
 from coldwake_core.fish.beside import beside_view
@@ -210,3 +211,89 @@ def test_rods_beyond_the_licence_are_counted():
     assert check_spread(fishing()).over_licence == 0
     with pytest.raises(InvalidInputError, match="a day such as"):
         fishing(rules={**rules, "entered_on": "yesterday"})
+
+
+def test_beat_counted_with_a_piece_goes_with_its_own_range():
+    opened = fishing(dodger_seen(1.0, 1.5))
+    opened.add(event("beat_counted", 6, rod_id="rod-4", beats=20, seconds=10.0))
+    own = opened.state.outfit.attractor("dodger-4").own[0]
+    assert (own.beat.beats, own.beat.seconds) == (20, 10.0)
+    # A later trip with this very blade knows its beat, though nobody counted on it.
+    later = fishing(outfit=encode(opened.state.outfit))
+    assert later.state.beats == {}
+    assert rod(later, "rod-4").beats_per_10s == pytest.approx(20.0)
+    # The other order: counted first, its range seen after.
+    counted = fishing(event("beat_counted", 3, rod_id="rod-4", beats=18, seconds=10.0))
+    counted.add(dodger_seen(1.0, 1.5))
+    assert counted.state.outfit.attractor("dodger-4").own[0].beat.beats == 18
+
+
+def test_tile_says_why_to_look_again():
+    opened = fishing(event("look_again", 12, why="wind"))
+    assert rod(opened, "rod-4").again == "the wind has shifted"
+    assert rod(opened, "rod-3").again is None
+    opened.add(event("line_in", 13, rod_id="rod-4"))
+    assert rod(opened, "rod-4").again is None
+
+
+@pytest.mark.parametrize(
+    ("species", "mood", "school"),
+    [
+        # Common practice: shorter is wilder, longer calmer; kokanee close to the blade.
+        ("kokanee", "usual", "short_whip"),
+        ("kokanee", "tough", "blade_lengths"),
+        ("trout", "usual", "blade_lengths"),
+        ("trout", "active", "short_whip"),
+    ],
+)
+def test_mood_of_the_fish_decides_the_leader_to_begin_with(species: str, mood: str, school: str):
+    opened = fishing(species=species)
+    opened.add(event("school_chosen", 4, topic="mood", school=mood))
+    bench = next(b for b in check_spread(opened).rods if b.setup.rod_id == "rod-4")
+    assert bench.leader.school == school
+    assert check_spread(opened).mood == mood
+
+
+def test_no_move_asks_for_a_third_copy_of_two():
+    hits = [event("hit", 20 + 5 * i, rod_id="rod-1") for i in range(12)]
+    checks = [
+        event("checked", 90, rod_id=f"rod-{n}", item=item, outcome="ok")
+        for n in range(1, 7)
+        for item in ("tracks_true", "swings")
+    ]
+    document = demo_outfit()
+    enough = fishing(*hits, *checks, outfit=document).view(at(100)).move
+    assert enough.answer.change.rod_rigged.lure_id == "minnow-silver"
+    for lure in document["lures"]:
+        lure["count"] = 1
+    alone = fishing(*hits, *checks, outfit=document).view(at(100)).move
+    rigged = None if alone is None else alone.answer.change.rod_rigged
+    assert rigged is None or rigged.lure_id != "minnow-silver"
+
+
+def test_odd_one_out_is_mended_by_another_tow_point_first():
+    document = demo_outfit()
+    document["attractors"].append(
+        {
+            **document["attractors"][0],
+            "id": "points",
+            "style": "tow_points",
+            "works": {"low_mps": 1.1, "high_mps": 1.3},
+            "tow_points": [
+                {"name": "tight", "works": {"low_mps": 1.1, "high_mps": 1.3}},
+                {"name": "wide", "works": {"low_mps": 0.5, "high_mps": 0.75}},
+            ],
+        }
+    )
+    opened = fishing(outfit=document)
+    setup = {**encode(opened.state.rods["rod-4"].setup), "attractor_id": "points"}
+    for rod_id in ("rod-1", "rod-3", "rod-5", "rod-6"):
+        # The slow end of the demo: everything else within a dodger's pace.
+        other = encode(opened.state.rods["rod-2"].setup)
+        opened.add(event("rod_rigged", 5, **{**other, "rod_id": rod_id}))
+    opened.add(event("rod_rigged", 6, **{**setup, "tow_point": "tight"}))
+    odd = check_spread(opened).common.odd
+    assert (odd.rod_id, odd.setup.attractor_id, odd.setup.tow_point) == ("rod-4", "points", "wide")
+    with pytest.raises(InvalidInputError) as caught:
+        opened.add(event("rod_rigged", 7, **{**setup, "tow_point": "sideways"}))
+    assert caught.value.field == "payload.tow_point"

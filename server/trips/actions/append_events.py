@@ -73,7 +73,7 @@ class AppendEvents:
                 )
                 for event in fresh
             )
-            if any(event.type in ("auditioned", "undone") for event in fresh):
+            if any(event.type in ("auditioned", "beat_counted", "undone") for event in fresh):
                 keep_own_ranges(self.trip.owner_id, session.state.outfit, {
                     event.at_s for event in session.events.values() if event.type == "auditioned"
                 })

@@ -320,9 +320,26 @@ def _same_look(now: Situation, ahead: RodNow, behind: RodNow) -> RodSetup | None
     lure_id, attractor_id = ahead.setup.lure_id, ahead.setup.attractor_id
     if (behind.setup.lure_id, behind.setup.attractor_id) == (lure_id, attractor_id):
         return None
-    return replace(
-        behind.setup, lure_id=lure_id, attractor_id=attractor_id, leader_m=ahead.setup.leader_m
+    changed = replace(
+        behind.setup, lure_id=lure_id, attractor_id=attractor_id, leader_m=ahead.setup.leader_m,
+        leader_id=ahead.setup.leader_id, tow_point=ahead.setup.tow_point,
     )
+    return changed if _is_free(now, changed) else None
+
+
+def _is_free(now: Situation, setup: RodSetup) -> bool:
+    """Whether the box still holds what a rod would wear: never a third copy of two."""
+    others = [
+        rod.setup for rod in now.state.rods.values()
+        if rod.setup is not None and rod.rod_id != setup.rod_id
+    ]
+    worn = sum(other.lure_id == setup.lure_id for other in others)
+    if worn >= now.outfit.lure(setup.lure_id).count:
+        return False
+    if setup.attractor_id is None:
+        return True
+    worn = sum(other.attractor_id == setup.attractor_id for other in others)
+    return worn < now.outfit.attractor(setup.attractor_id).count
 
 
 def _colour_moves(now: Situation) -> Iterator[Move]:
@@ -335,6 +352,7 @@ def _colour_moves(now: Situation) -> Iterator[Move]:
         others = [
             other for other in now.outfit.lures
             if other.name == lure.name and other.colour != lure.colour
+            and _is_free(now, replace(rod.setup, lure_id=other.id))
         ]
         if not others:
             continue

@@ -115,6 +115,8 @@ class SpreadCheck:
         The proposed speed over ground, up and down the current; None without one.
     outfit : Outfit
         What is aboard now, tackle brought during the trip included.
+    mood : str
+        How the fish answer, as the user said: active, usual or tough.
     """
 
     common: CommonSpeed
@@ -125,6 +127,7 @@ class SpreadCheck:
     voltage_schools: str
     passes: PassSpeeds | None
     outfit: Outfit
+    mood: str
 
 
 def bench(lines: TripLines, setup: RodSetup) -> BenchView:
@@ -166,7 +169,8 @@ def bench(lines: TripLines, setup: RodSetup) -> BenchView:
     schools: tuple[LeaderSpan, ...] = ()
     if blade is not None:
         leader = leader_span(
-            attractor=blade, lure=lure, school=facts.leader_school, species=trip.species
+            attractor=blade, lure=lure, school=facts.leader_school, species=trip.species,
+            mood=state.schools.get("mood", "usual"),
         )
         schools = tuple(
             leader_span(attractor=blade, lure=lure, school=school) for school in LEADER_SCHOOLS
@@ -212,6 +216,7 @@ def ladder(
         state.outfit, setup,
         [r.setup for r in state.rods.values() if r.setup is not None and r.rod_id != setup.rod_id],
         flash=flash, thump=thump, school=school, species=lines.trip.species,
+        mood=state.schools.get("mood", "usual"),
     )
 
 
@@ -235,7 +240,7 @@ def check_spread(lines: TripLines) -> SpreadCheck:
         passes=None if common.proposal_mps is None or current is None
         or current.speed_mps >= common.proposal_mps
         else pass_speeds(through_water_mps=common.proposal_mps, current=current),
-        outfit=lines.state.outfit,
+        outfit=lines.state.outfit, mood=lines.state.schools.get("mood", "usual"),
         rods=tuple(bench(lines, setup) for setup in setups),
         over_licence=0 if rules is None or rules.rods_most is None
         else max(0, len(setups) - rules.rods_most),

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from ..gear.looks import Look, boat_looks, rod_looks
 from ..gear.pieces import SpeedRange
 from ..record.beside import Outcome
+from ..record.fold_beside import AGAIN
 from .lines import TripLines
 
 
@@ -76,14 +77,6 @@ class BesideView:
 
     boat: tuple[LookState, ...]
     rods: tuple[RodBeside, ...]
-
-
-AGAIN: dict[str, str] = {
-    "turn": "the boat has turned",
-    "wind": "the wind has shifted",
-    "waves": "waves or rain changed the boat's pace",
-    "bent": "it was bent or fouled",
-}
 
 
 def beside_view(lines: TripLines) -> BesideView:

@@ -10,6 +10,7 @@ from ..errors import InvalidInputError
 from ..gear.beat import SpeedAtDepth, predicted_rate_hz, speed_from_beat
 from ..gear.setup import recipe_words, rig_kind, working_range
 from ..gear.window import verdict
+from ..record.fold_beside import AGAIN
 from ..record.state import RodState
 from .ahead import bed_around, clearance_over
 from .lines import TripLines
@@ -50,8 +51,8 @@ class TripRods(TripLines):
                 last_setting_m=None, wanted_depth_m=None,
             )
         place, works = outfit.place(setup.place_id), working_range(outfit, setup)
-        beat = self.state.beats.get((setup.attractor_id, setup.lure_id))
-        line = None
+        beat = self.state.beat_of(setup)
+        line, due = None, self.state.looks_due.get(rod.rod_id)
         if rod.status == "fishing" and rod.setting_m is not None:
             line = self.where(rod_id=rod.rod_id, setting_m=rod.setting_m, speed_mps=speed_mps)
         return RodView(
@@ -64,7 +65,8 @@ class TripRods(TripLines):
             last_setting_m=rod.setting_m, wanted_depth_m=rod.wanted_depth_m,
             readings=self.readings_of(setup), aft_m=place.aft_m, on_board=place.kind == "board",
             bottom_tap=rod.bottom_tap,
-            beat=beat, beats_per_10s=None if beat is None
+            again=None if due is None else AGAIN[due.why], beat=beat,
+            beats_per_10s=None if beat is None
             else 10.0 * predicted_rate_hz(beat, speed_mps),
         )
 
@@ -213,7 +215,7 @@ class TripRods(TripLines):
             If the rod's beat was never counted beside the boat, or the count is none.
         """
         _, setup = self._rod(rod_id)
-        reference = self.state.beats.get((setup.attractor_id, setup.lure_id))
+        reference = self.state.beat_of(setup)
         if reference is None:
             raise InvalidInputError(
                 "rod_id", rod_id, "a rod whose beat was counted beside the boat first"

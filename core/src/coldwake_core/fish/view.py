@@ -72,6 +72,8 @@ class RodView:
         Its tip behind the transom, m.
     beat : Beat or None
         Its tip's beat, counted beside the boat.
+    again : str or None
+        Why its lure should be looked at again beside the boat.
     beats_per_10s : float or None
         What it should beat at the speed now.
     on_board : bool
@@ -101,6 +103,7 @@ class RodView:
     readings: tuple[ReadingView, ...] = ()
     aft_m: float = 0.0
     beat: Beat | None = None
+    again: str | None = None
     beats_per_10s: float | None = None
     on_board: bool = False
     bottom_tap: bool = False

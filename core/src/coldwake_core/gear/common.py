@@ -139,7 +139,7 @@ def _changes(
         now = blade_now.length_m
         for point in blade_now.tow_points:
             if point.name != setup.tow_point:
-                yield 0.0, replace(setup, tow_point=point.name)
+                yield -1.0, replace(setup, tow_point=point.name)
         if lure.own_action:
             yield 0.5, replace(setup, attractor_id=None, leader_m=0.0, tow_point="")
     for blade in outfit.attractors:

@@ -149,7 +149,7 @@ def _rung(blade: Attractor) -> int:
 
 def ladder_steps(
     outfit: Outfit, setup: RodSetup, others: Sequence[RodSetup], *, flash: str, thump: str,
-    school: LeaderSchool | None = None, species: str = "trout",
+    school: LeaderSchool | None = None, species: str = "trout", mood: str = "usual",
 ) -> tuple[LadderStep, ...]:
     """Return what aboard answers "a little less flash, same thump".
 
@@ -167,6 +167,8 @@ def ladder_steps(
         Leader school, for the leader behind another blade.
     species : str
         What is fished for.
+    mood : {'active', 'usual', 'tough'}
+        How the fish answer: it decides the leader where no school was chosen.
 
     Returns
     -------
@@ -184,18 +186,18 @@ def ladder_steps(
     now = mood_of(outfit, setup)
     window = shared_window([working_range(outfit, other) for other in others])
     found: list[tuple[bool, float, str, LadderStep]] = []
-    for changed in _changes(outfit, setup, others, school, species):
-        mood = mood_of(outfit, changed)
-        if not (_as_wanted(mood.flash - now.flash, flash)
-                and _as_wanted(mood.thump - now.thump, thump)):
+    for changed in _changes(outfit, setup, others, school, species, mood):
+        there = mood_of(outfit, changed)
+        if not (_as_wanted(there.flash - now.flash, flash)
+                and _as_wanted(there.thump - now.thump, thump)):
             continue
         away = math.hypot(
-            mood.flash - now.flash - _target(flash), mood.thump - now.thump - _target(thump)
+            there.flash - now.flash - _target(flash), there.thump - now.thump - _target(thump)
         )
         fits = _fits(outfit, changed, window)
         words = recipe_words(outfit, changed)
         found.append((
-            not fits, away, words, LadderStep(setup=changed, words=words, mood=mood, fits=fits)
+            not fits, away, words, LadderStep(setup=changed, words=words, mood=there, fits=fits)
         ))
     return tuple(item[3] for item in sorted(found, key=lambda item: item[:3])[:6])
 
@@ -220,7 +222,7 @@ def _fits(outfit: Outfit, setup: RodSetup, window: SpeedWindow | None) -> bool:
 
 def _changes(
     outfit: Outfit, setup: RodSetup, others: Sequence[RodSetup], school: LeaderSchool | None,
-    species: str,
+    species: str, mood: str,
 ) -> Iterator[RodSetup]:
     lure = outfit.lure(setup.lure_id)
     if setup.attractor_id is not None and (lure.own_action or lure.is_fly):
@@ -229,7 +231,9 @@ def _changes(
         worn = sum(other.attractor_id == blade.id for other in others)
         moved = lure.own_action or lure.is_fly or blade.gives_action
         if blade.id != setup.attractor_id and worn < blade.count and moved:
-            span = leader_span(attractor=blade, lure=lure, school=school, species=species)
+            span = leader_span(
+                attractor=blade, lure=lure, school=school, species=species, mood=mood
+            )
             yield replace(
                 setup, attractor_id=blade.id, leader_m=span.start_m, leader_id=None, tow_point=""
             )

@@ -50,7 +50,8 @@ class LeaderSpan:
 
 
 def leader_span(
-    *, attractor: Attractor, lure: Lure, school: LeaderSchool | None = None, species: str = "trout"
+    *, attractor: Attractor, lure: Lure, school: LeaderSchool | None = None,
+    species: str = "trout", mood: str = "usual",
 ) -> LeaderSpan:
     """Return the leader between an attractor and a lure.
 
@@ -64,6 +65,8 @@ def leader_span(
         Whose rule; the default for the lure and species when left out.
     species : str
         What is fished for.
+    mood : {'active', 'usual', 'tough'}
+        How the fish answer.
 
     Returns
     -------
@@ -75,7 +78,7 @@ def leader_span(
     throw it about; one with its own is left alone by a long one. Kokanee close to the blade start
     with the short whip, trout with the blade lengths.
     """
-    chosen = default_school(attractor=attractor, lure=lure, species=species)
+    chosen = default_school(attractor=attractor, lure=lure, species=species, mood=mood)
     if school is not None:
         chosen = school
     blade = attractor.length_m
@@ -104,7 +107,9 @@ def leader_span(
     )
 
 
-def default_school(*, attractor: Attractor, lure: Lure, species: str) -> LeaderSchool:
+def default_school(
+    *, attractor: Attractor, lure: Lure, species: str, mood: str = "usual"
+) -> LeaderSchool:
     """Return the school to begin with.
 
     Parameters
@@ -115,16 +120,24 @@ def default_school(*, attractor: Attractor, lure: Lure, species: str) -> LeaderS
         What follows it.
     species : str
         What is fished for.
+    mood : {'active', 'usual', 'tough'}
+        How the fish answer.
 
     Returns
     -------
     LeaderSchool
+
+    Notes
+    -----
+    Shorter is wilder, longer calmer (common practice): active fish get one step wilder, a tough
+    bite one step calmer than usual.
     """
     if lure.own_action:
-        return "own_action"
+        return "tough_bite" if mood == "tough" else "own_action"
     if not attractor.gives_action:
         return "tough_bite"
-    return "short_whip" if species == "kokanee" else "blade_lengths"
+    wild = species == "kokanee" if mood == "usual" else mood == "active"
+    return "short_whip" if wild else "blade_lengths"
 
 
 def wildness(

@@ -17,6 +17,7 @@ from ..lines.bodies import (
 )
 from ..lines.plugfit import DivePoint, fit_plug
 from ..water.fresh import Water
+from .beat import Beat
 
 LureKind = Literal["plug", "spoon", "soft"]
 AttractorStyle = Literal["dodger", "tow_points", "spinning", "willow_leaf", "blade_string", "disc"]
@@ -57,11 +58,14 @@ class OwnRange:
         When it was looked at, seconds since 1970-01-01 UTC.
     tow_point : str
         Tow point of the blade it was seen with; empty where it has one only.
+    beat : Beat or None
+        The tip's beat counted with it.
     """
 
     works: SpeedRange
     at_s: float
     tow_point: str = ""
+    beat: Beat | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -99,8 +103,27 @@ def own_range(own: tuple[OwnRange, ...], tow_point: str = "") -> SpeedRange | No
     SpeedRange or None
         None where this piece was never looked at so.
     """
+    seen = own_seen(own, tow_point)
+    return None if seen is None else seen.works
+
+
+def own_seen(own: tuple[OwnRange, ...], tow_point: str = "") -> OwnRange | None:
+    """Return what was seen of a piece beside the boat, the latest.
+
+    Parameters
+    ----------
+    own : tuple of OwnRange
+        What was seen.
+    tow_point : str
+        Tow point in use.
+
+    Returns
+    -------
+    OwnRange or None
+        None where this piece was never looked at so.
+    """
     seen = [item for item in own if item.tow_point == tow_point]
-    return max(seen, key=lambda item: item.at_s).works if seen else None
+    return max(seen, key=lambda item: item.at_s) if seen else None
 
 
 def _check_common(piece: Attractor | Lure) -> None:

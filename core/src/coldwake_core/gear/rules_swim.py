@@ -63,7 +63,8 @@ def _span(rod: RodFacts) -> LeaderSpan | None:
     if rod.attractor is None:
         return None
     return leader_span(
-        attractor=rod.attractor, lure=rod.lure, school=rod.leader_school, species=rod.species
+        attractor=rod.attractor, lure=rod.lure, school=rod.leader_school, species=rod.species,
+        mood=rod.schools.get("mood", "usual"),
     )
 
 

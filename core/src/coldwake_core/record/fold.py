@@ -10,7 +10,7 @@ from ..boat.current import Current
 from ..gear.beat import Beat
 from ..gear.setup import RodSetup
 from .events import Event
-from .fold_beside import APPLY_BESIDE, TURNED_DEG, apply_checked, look_again
+from .fold_beside import APPLY_BESIDE, TURNED_DEG, apply_checked, keep_beat, look_again
 from .payloads import (
     BeatCounted,
     BottomTap,
@@ -197,9 +197,9 @@ def _beat(state: TripState, at_s: float, item: BeatCounted, _: str) -> None:
     rod = state.rods[item.rod_id]
     if rod.setup is not None and state.speed_mps is not None:
         body = (rod.setup.attractor_id, rod.setup.lure_id)
-        state.beats[body] = Beat(
-            beats=item.beats, seconds=item.seconds, speed_mps=state.speed_mps
-        )
+        beat = Beat(beats=item.beats, seconds=item.seconds, speed_mps=state.speed_mps)
+        state.beats[body] = beat
+        keep_beat(state, rod.setup, beat)
 
 
 def _voltage(state: TripState, at_s: float, item: VoltageRead, _: str) -> None:

@@ -6,8 +6,10 @@ from collections.abc import Callable
 from dataclasses import replace
 from typing import Any, Final
 
+from ..gear.beat import Beat
 from ..gear.looks import LOOK_ITEMS
 from ..gear.pieces import Attractor, Lure, OwnRange
+from ..gear.setup import RodSetup
 from ..gear.tackle import OUTFIT_LISTS
 from .beside import Auditioned, Checked, LookAgain, TackleBrought
 from .state import CheckDone, LookDue, RodState, TripState
@@ -16,8 +18,20 @@ TURNED_DEG: Final = 60.0
 """A change of course by this much is a turn after which lures are looked at again (judged)."""
 
 
+AGAIN: Final[dict[str, str]] = {
+    "turn": "the boat has turned",
+    "wind": "the wind has shifted",
+    "waves": "waves or rain changed the boat's pace",
+    "bent": "it was bent or fouled",
+}
+"""Why a lure is looked at again, in words."""
+
+
 def _auditioned(state: TripState, at_s: float, item: Auditioned, _: str) -> None:
-    seen = OwnRange(works=item.range(), at_s=at_s, tow_point=item.tow_point)
+    beat = next(
+        (beat for body, beat in state.beats.items() if item.piece_id in body), None
+    )
+    seen = OwnRange(works=item.range(), at_s=at_s, tow_point=item.tow_point, beat=beat)
     lists = "attractors" if item.piece == "attractor" else "lures"
     changed: list[Attractor | Lure] = []
     for piece in getattr(state.outfit, lists):
@@ -46,6 +60,34 @@ def apply_checked(state: TripState, at_s: float, item: Checked) -> None:
     state.checks[item.rod_id or "", item.item] = CheckDone(at_s=at_s, outcome=item.outcome)
     if item.item in LOOK_ITEMS and item.outcome == "ok" and item.rod_id is not None:
         state.looks_due.pop(item.rod_id, None)
+
+
+def keep_beat(state: TripState, setup: RodSetup, beat: Beat) -> None:
+    """Keep the tip's beat with what was seen of the piece that makes it.
+
+    Parameters
+    ----------
+    state : TripState
+        The state, changed in place.
+    setup : RodSetup
+        What is on the rod.
+    beat : Beat
+        What was counted.
+    """
+    if setup.attractor_id is not None:
+        blade = state.outfit.attractor(setup.attractor_id)
+        own = _with_beat(blade.own, setup.tow_point, beat)
+        state.outfit = state.outfit.with_items("attractors", (replace(blade, own=own),))
+    else:
+        lure = state.outfit.lure(setup.lure_id)
+        own = _with_beat(lure.own, "", beat)
+        state.outfit = state.outfit.with_items("lures", (replace(lure, own=own),))
+
+
+def _with_beat(own: tuple[OwnRange, ...], tow_point: str, beat: Beat) -> tuple[OwnRange, ...]:
+    return tuple(
+        replace(item, beat=beat) if item.tow_point == tow_point else item for item in own
+    )
 
 
 def _checked(state: TripState, at_s: float, item: Checked, _: str) -> None:

@@ -282,18 +282,19 @@ class PositionFixed:
         require_number("course_deg", self.course_deg, low=0.0, high=360.0, unit="degrees")
 
 
-SchoolTopic = Literal["cold_morning", "leader", "snubber", "setback"]
+SchoolTopic = Literal["cold_morning", "leader", "snubber", "setback", "mood"]
 SCHOOLS: Final[dict[str, tuple[str, ...]]] = {
     "cold_morning": ("cover_water", "stay_slow"),
     "leader": LEADER_SCHOOLS,
     "snubber": ("never", "fine_on_dropper"),
     "setback": ("close_and_wild", "moderate", "long_and_quiet"),
+    "mood": ("active", "usual", "tough"),
 }
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SchoolChosen:
-    """Which school the user follows where practitioners differ."""
+    """Which school the user follows where practitioners differ, or how the fish answer today."""
 
     topic: SchoolTopic
     school: str

@@ -7,6 +7,7 @@ from typing import Literal
 
 from ..boat.current import Current
 from ..gear.beat import Beat
+from ..gear.pieces import own_seen
 from ..gear.setup import RodSetup, same_cable
 from ..gear.tackle import Outfit
 from .payloads import (
@@ -197,6 +198,17 @@ class TripState:
             self.outfit, setup,
             [r.setup for r in self.rods.values() if r.setup is not None and r.status == "fishing"],
         )
+
+    def beat_of(self, setup: RodSetup) -> Beat | None:
+        """Return the tip's beat counted beside the boat: on this trip, else on an earlier one."""
+        counted = self.beats.get((setup.attractor_id, setup.lure_id))
+        if counted is not None:
+            return counted
+        if setup.attractor_id is not None:
+            seen = own_seen(self.outfit.attractor(setup.attractor_id).own, setup.tow_point)
+        else:
+            seen = own_seen(self.outfit.lure(setup.lure_id).own)
+        return None if seen is None else seen.beat
 
     def profile(self) -> list[tuple[float, float]]:
         """Return the latest temperature at each depth read, as (depth m, degrees Celsius)."""

@@ -52,6 +52,7 @@ def _leader_m(session: FishSession, look: Look) -> float:
     return leader_span(
         attractor=outfit.attractor(look.attractor_id), lure=outfit.lure(look.lure_id),
         school=school, species=session.trip.species,
+        mood=session.state.schools.get("mood", "usual"),
     ).start_m
 
 

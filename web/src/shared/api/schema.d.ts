@@ -1589,6 +1589,7 @@ export interface components {
             /** Format: double */
             at_s: number;
             tow_point?: string;
+            beat?: components["schemas"]["Beat"] | null;
         };
         /** @description What to steer by GPS for one speed through water, both ways of the pass. */
         PassSpeeds: {
@@ -1978,6 +1979,7 @@ export interface components {
             /** Format: double */
             aft_m?: number;
             beat?: components["schemas"]["Beat"] | null;
+            again?: string | null;
             /** Format: double */
             beats_per_10s?: number | null;
             on_board?: boolean;
@@ -1995,16 +1997,17 @@ export interface components {
             name: string;
             count?: number;
         };
-        /** @description Which school the user follows where practitioners differ. */
+        /** @description Which school the user follows where practitioners differ, or how the fish answer today. */
         SchoolChosen: {
             /**
              * @description * `cold_morning` - cold_morning
              *     * `leader` - leader
              *     * `snubber` - snubber
              *     * `setback` - setback
+             *     * `mood` - mood
              * @enum {string}
              */
-            topic: "cold_morning" | "leader" | "snubber" | "setback";
+            topic: "cold_morning" | "leader" | "snubber" | "setback" | "mood";
             school: string;
         };
         /** @description Who is logged in, and whether the demo account can be used from this browser. */
@@ -2052,6 +2055,7 @@ export interface components {
             voltage_schools: string;
             passes: components["schemas"]["PassSpeeds"] | null;
             outfit: components["schemas"]["Outfit"];
+            mood: string;
         };
         /** @description The light of the day, seconds since 1970-01-01 UTC. */
         Sun: {

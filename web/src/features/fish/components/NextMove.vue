@@ -56,7 +56,9 @@ const last = computed(() => props.view.judged[0])
         {{ move.cost_min < 1 ? 'no time' : `${move.cost_min} min` }} · judge after {{ move.judge_after_min }} min
       </p>
       <div class="buttons">
-        <v-btn class="do" data-test="do-it" :disabled="busy" @click="emit('take', move)">Do it</v-btn>
+        <v-btn class="do" data-test="do-it" :disabled="busy" @click="emit('take', move)">{{
+          move.answer.kind === 'tuning' ? 'Looked: it is right' : 'Do it'
+        }}</v-btn>
         <v-btn class="not" data-test="not-now" :disabled="busy" @click="emit('refuse', move)">Not now</v-btn>
       </div>
     </template>

@@ -6,7 +6,7 @@ import type { RodView } from '../api'
 import { formatDepth, formatElapsed, formatNumber } from '../logic/format'
 import RodShape from './RodShape.vue'
 
-export type RodAct = 'hit' | 'hooked' | 'landed' | 'lost' | 'reset' | 'depth' | 'bait' | 'calibrate' | 'sheet' | 'in'
+export type RodAct = 'hit' | 'hooked' | 'landed' | 'lost' | 'reset' | 'depth' | 'bait' | 'calibrate' | 'sheet' | 'in' | 'looked'
 
 const props = defineProps<{ rod: RodView; index: number; nowS: number; selected: boolean; ended: boolean }>()
 const emit = defineEmits<{ act: [act: RodAct]; select: [] }>()
@@ -67,6 +67,9 @@ const tally = computed(() => {
       <span v-if="rod.line && rod.line.clearance_m < 0" class="verdict">in the bottom</span>
       <span class="label" :data-test="`soak-${rod.id}`">soak {{ formatElapsed(rod.soak_since_s, nowS) }}</span>
     </div>
+    <button v-if="rod.again" class="again" :data-test="`again-${rod.id}`" @click.stop="emit('act', 'looked')">
+      Look at it: {{ rod.again }}. Tap when it is right.
+    </button>
     <div class="recipe" :title="rod.recipe">{{ rod.recipe || 'not rigged' }}</div>
     <div class="line label">
       <span :data-test="`tally-${rod.id}`">{{ tally }}</span>
@@ -104,6 +107,15 @@ const tally = computed(() => {
   border: 1px solid var(--line);
   border-radius: 4px;
   min-width: 0;
+}
+.again {
+  min-height: 44px;
+  text-align: left;
+  font-size: 13px;
+  font-weight: 700;
+  line-height: 1.2;
+  border-left: 4px solid var(--now) !important;
+  padding-left: 6px;
 }
 .tile.selected {
   border-color: var(--ink);

@@ -115,6 +115,16 @@ function chooseSchool(school: string): void {
   void store.record('school_chosen', { topic: 'leader', school }).then(() => draft.value && tryIt(draft.value))
 }
 
+const MOODS = [
+  { value: 'active', title: 'active' },
+  { value: 'usual', title: 'usual' },
+  { value: 'tough', title: 'tough' },
+]
+const moodNow = computed(() => spread.value?.mood ?? 'usual')
+function chooseMood(school: string): void {
+  void store.record('school_chosen', { topic: 'mood', school }).then(() => draft.value && tryIt(draft.value))
+}
+
 watch(
   () => [
     store.coreReady,
@@ -203,6 +213,19 @@ onBeforeUnmount(() => store.close())
           <span class="label">calm</span>
           <span class="track"><span class="fill" :style="{ width: `${bench.wild * 100}%` }" /></span>
           <span class="label">wild</span>
+        </div>
+        <div v-if="bench?.leader" class="schools mood" role="group" aria-label="How the fish answer">
+          <span class="label">The bite today</span>
+          <v-btn
+            v-for="mood in MOODS"
+            :key="mood.value"
+            class="school"
+            :class="{ on: mood.value === moodNow }"
+            :data-test="`mood-${mood.value}`"
+            @click="chooseMood(mood.value)"
+          >
+            {{ mood.title }}
+          </v-btn>
         </div>
         <div v-if="bench?.leader" class="schools" role="group" aria-label="Leader school">
           <span class="label">Leader, {{ bench.leader.name.toLowerCase() }}: {{ bench.leader.why }}.</span>
@@ -363,6 +386,9 @@ header {
 }
 .schools .label {
   flex-basis: 100%;
+}
+.mood .label {
+  flex-basis: auto;
 }
 .school {
   min-height: 44px;

@@ -205,7 +205,9 @@ onBeforeUnmount(() => store.close())
               </select>
             </div>
             <button class="off" @click="takeOff(rod.setup.rod_id)">Leave it in</button>
-            <p class="why label"><strong class="recipe">{{ rod.words }}</strong> {{ (reasons[rod.setup.rod_id] ?? []).join('; ') }}</p>
+            <p class="why label">
+              <strong class="recipe">{{ rod.words }}</strong> {{ (reasons[rod.setup.rod_id] ?? []).join('; ') }}
+            </p>
           </article>
         </section>
       </div>
