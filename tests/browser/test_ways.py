@@ -254,12 +254,35 @@ def test_current_gives_gps_speeds_up_and_down(fish: Page):
     expect(fish.get_by_test_id("current-too-fast")).to_be_visible()
 
 
+def test_wind_is_noted_with_drift_and_the_own_look(fish: Page):
+    fish.keyboard.press("a")
+    dialog = fish.get_by_test_id("wind-dialog")
+    dialog.get_by_test_id("point-W").click()
+    fish.get_by_test_id("wind-drift").fill("0.5")
+    fish.get_by_test_id("wind-into").fill("fast")
+    fish.get_by_test_id("wind-save").click()
+    expect(dialog.get_by_role("alert")).to_contain_text("Into the wind: “fast” is no number")
+    fish.get_by_test_id("wind-into").fill("1.2")
+    fish.get_by_test_id("wind-with").fill("")
+    fish.get_by_test_id("wind-save").click()
+    expect(dialog.get_by_role("alert")).to_contain_text("a look takes both ways")
+    fish.get_by_test_id("wind-with").fill("0.9")
+    fish.get_by_test_id("wind-save").click()
+    # 1.8 through the water: 0.3 more into the wind, as it was seen.
+    expect(fish.get_by_test_id("gps-into")).to_have_text("2.1 mph")
+    expect(fish.get_by_test_id("gps-with")).to_have_text("1.8 mph")
+    fish.get_by_test_id("switch-view").click()
+    # On the course of 30 degrees the wind comes over the port side: 0.5 mph of drift against 1.8,
+    # 0.433 of it across and 0.25 with the boat. The hull gives 1.61, so atan(0.433 / 1.55) = 16.
+    expect(fish.get_by_test_id("top-view")).to_contain_text("lines stream 16° to port")
+
+
 def test_view_from_above_shows_turns_and_how_tight_they_may_be(fish: Page):
     fish.get_by_test_id("switch-view").click()
     view = fish.get_by_test_id("top-view")
     expect(view).to_have_attribute("data-course", "straight")
     expect(fish.get_by_test_id("tightest")).to_contain_text(
-        re.compile(r"no tighter than \d+ ft to the left")
+        re.compile(r"To the left no tighter than \d+ ft \(.+\); to the right")
     )
     fish.get_by_test_id("course-starboard").click()
     expect(view).to_have_attribute("data-course", "starboard")

@@ -129,6 +129,28 @@ def test_tightest_turns_are_safe_and_the_next_tighter_is_not():
         )
 
 
+def test_tightest_turns_say_what_a_tighter_one_does():
+    tightest = out().tightest()
+    for why in (tightest.port_why, tightest.starboard_why):
+        assert why.startswith("Rod ")
+        assert why.split(" would ")[1] in ("go slack", "catch", "touch bottom")
+
+
+def test_rod_that_touches_bottom_straight_ahead_blames_no_turn():
+    # The ball's counter shows 9 m and its lure hangs a little lower: over 9 m it is down already.
+    shallow = out(event("sounded", 2, bottom_m=9.0))
+    assert any(rod.clearance_m <= 0.0 for rod in shallow.plan(course="straight").rods)
+    assert shallow.tightest().port_m is not None
+
+
+def test_rod_meant_to_tap_the_bottom_does_not_widen_the_turn():
+    bottom = event("sounded", 2, bottom_m=20.0)
+    tapping = event("bottom_tap", 3, rod_id="rod-5", on=True)
+    strict, tapped = out(bottom).tightest(), out(bottom, tapping).tightest()
+    assert "Rod 5 would touch bottom" in (strict.port_why, strict.starboard_why)
+    assert "Rod 5 would touch bottom" not in (tapped.port_why, tapped.starboard_why)
+
+
 def test_shallow_water_makes_every_turn_wider():
     deep, shallow = out().tightest(), out(event("sounded", 2, bottom_m=11.0)).tightest()
     assert shallow.starboard_m is None or shallow.starboard_m >= deep.starboard_m

@@ -1,8 +1,7 @@
 """Speed through water against speed over ground: plain vector sums.
 
 GPS shows speed over ground; a lure feels speed through water. A current carries boat and lure
-alike. Wind is another matter: it pushes the boat and not the lure, so it is left to the look of the
-lure beside the boat.
+alike. Wind is another matter (see ``wind``): it pushes the boat and not the lure.
 """
 
 from __future__ import annotations
@@ -75,6 +74,42 @@ class PassSpeeds:
     down_course_deg: float
 
 
+def vector(speed_mps: float, direction_deg: float) -> tuple[float, float]:
+    """Return a velocity's parts to north and east.
+
+    Parameters
+    ----------
+    speed_mps : float
+        Its size, m/s.
+    direction_deg : float
+        Where it points, degrees from north, clockwise.
+
+    Returns
+    -------
+    (float, float)
+        North and east, m/s.
+    """
+    angle = math.radians(direction_deg)
+    return speed_mps * math.cos(angle), speed_mps * math.sin(angle)
+
+
+def speed_and_direction(north_mps: float, east_mps: float) -> tuple[float, float]:
+    """Return size and direction of a velocity.
+
+    Parameters
+    ----------
+    north_mps, east_mps : float
+        Its parts, m/s.
+
+    Returns
+    -------
+    (float, float)
+        m/s, and degrees from north in 0 to 360; due north where there is no motion.
+    """
+    speed = math.hypot(north_mps, east_mps)
+    return speed, math.degrees(math.atan2(east_mps, north_mps)) % 360.0 if speed > 0.0 else 0.0
+
+
 def ground_track(*, water_speed_mps: float, heading_deg: float, current: Current) -> GroundTrack:
     """Return speed and course over ground of a boat that heads through a current.
 
@@ -100,12 +135,10 @@ def ground_track(*, water_speed_mps: float, heading_deg: float, current: Current
     current.check()
     require_number("water_speed_mps", water_speed_mps, low=0.0, high=20.0, unit="m/s")
     require_number("heading_deg", heading_deg)
-    heading, toward = math.radians(heading_deg), math.radians(current.toward_deg)
-    north = water_speed_mps * math.cos(heading) + current.speed_mps * math.cos(toward)
-    east = water_speed_mps * math.sin(heading) + current.speed_mps * math.sin(toward)
-    return GroundTrack(
-        speed_mps=math.hypot(north, east), course_deg=math.degrees(math.atan2(east, north)) % 360.0
-    )
+    north, east = vector(water_speed_mps, heading_deg)
+    flow_north, flow_east = vector(current.speed_mps, current.toward_deg)
+    speed, course = speed_and_direction(north + flow_north, east + flow_east)
+    return GroundTrack(speed_mps=speed, course_deg=course)
 
 
 def water_speed_mps(*, ground: GroundTrack, current: Current) -> float:
@@ -124,10 +157,9 @@ def water_speed_mps(*, ground: GroundTrack, current: Current) -> float:
         Speed through water, m/s.
     """
     current.check()
-    course, toward = math.radians(ground.course_deg), math.radians(current.toward_deg)
-    north = ground.speed_mps * math.cos(course) - current.speed_mps * math.cos(toward)
-    east = ground.speed_mps * math.sin(course) - current.speed_mps * math.sin(toward)
-    return math.hypot(north, east)
+    north, east = vector(ground.speed_mps, ground.course_deg)
+    flow_north, flow_east = vector(current.speed_mps, current.toward_deg)
+    return math.hypot(north - flow_north, east - flow_east)
 
 
 def pass_speeds(*, through_water_mps: float, current: Current) -> PassSpeeds:
@@ -207,12 +239,8 @@ def current_from_two_runs(*, first: GroundTrack, second: GroundTrack) -> Current
             "second.course_deg", round(second.course_deg, 1),
             "about opposite to the first run, within 30 degrees",
         )
-    north = east = 0.0
-    for run in (first, second):
-        north += 0.5 * run.speed_mps * math.cos(math.radians(run.course_deg))
-        east += 0.5 * run.speed_mps * math.sin(math.radians(run.course_deg))
-    speed = math.hypot(north, east)
-    toward = math.degrees(math.atan2(east, north)) % 360.0 if speed > 0.0 else 0.0
+    one, other = (vector(run.speed_mps, run.course_deg) for run in (first, second))
+    speed, toward = speed_and_direction(0.5 * (one[0] + other[0]), 0.5 * (one[1] + other[1]))
     return Current(speed_mps=speed, toward_deg=toward)
 
 

@@ -215,10 +215,14 @@ class TightestTurns:
     ----------
     port_m, starboard_m : float or None
         Radius, m, to either side; None when none that was tried is safe.
+    port_why, starboard_why : str
+        What a tighter one does; empty where every one that was tried is safe.
     """
 
     port_m: float | None
     starboard_m: float | None
+    port_why: str
+    starboard_why: str
 
 
 def tightest_turns(
@@ -244,19 +248,39 @@ def tightest_turns(
     Notes
     -----
     Halves a list of radii about a quarter apart: what is safe in a turn is taken to be safe in a
-    wider one.
+    wider one. A rod that touches bottom straight ahead already, or is meant to, does not count: no
+    turn is to blame for that.
     """
     out = [rod for rod in rods if rod.line is not None]
+    straight, _ = _seen(out, None, "port", speed_mps, where, bed)
+    down = {rod.rod_id for rod in straight if rod.clearance_m <= 0.0}
+    down |= {rod.id for rod in out if rod.bottom_tap}
+    names = {rod.id: rod.name for rod in out}
 
-    def tightest(side: Literal["port", "starboard"]) -> float | None:
-        low, high = 0, len(_RADII_M)
+    def trouble(radius_m: float, side: Literal["port", "starboard"]) -> str:
+        seen, tangles = _seen(out, radius_m, side, speed_mps, where, bed)
+        slack = [names[rod.rod_id] for rod in seen if rod.place is None]
+        if slack:
+            return f"{' and '.join(slack)} would go slack"
+        if tangles:
+            return f"{' and '.join(names[rod_id] for rod_id in tangles[0].rod_ids)} would catch"
+        deep = [
+            names[rod.rod_id] for rod in seen if rod.clearance_m <= 0.0 and rod.rod_id not in down
+        ]
+        return f"{' and '.join(deep)} would touch bottom" if deep else ""
+
+    def tightest(side: Literal["port", "starboard"]) -> tuple[float | None, str]:
+        low, high, why = 0, len(_RADII_M), ""
         while low < high:
             middle = (low + high) // 2
-            seen, tangles = _seen(out, _RADII_M[middle], side, speed_mps, where, bed)
-            safe = not tangles and all(
-                rod.place is not None and rod.clearance_m > 0.0 for rod in seen
-            )
-            low, high = (low, middle) if safe else (middle + 1, high)
-        return _RADII_M[low] if low < len(_RADII_M) else None
+            found = trouble(_RADII_M[middle], side)
+            if found:
+                low, why = middle + 1, found
+            else:
+                high = middle
+        return (_RADII_M[low] if low < len(_RADII_M) else None), why
 
-    return TightestTurns(port_m=tightest("port"), starboard_m=tightest("starboard"))
+    port, starboard = tightest("port"), tightest("starboard")
+    return TightestTurns(
+        port_m=port[0], starboard_m=starboard[0], port_why=port[1], starboard_why=starboard[1]
+    )

@@ -34,6 +34,7 @@ from .view import (
     RodView,
     TemperaturePoint,
 )
+from .wind import wind_view
 
 
 class FishSession(TripRods):
@@ -136,7 +137,7 @@ class FishSession(TripRods):
         return FishView(
             now_s=now_s, speed_mps=speed, bottom_m=state.bottom_m,
             above_mark_m=state.above_mark_m, rods=rods, current=state.current,
-            passes=self._passes(), window=window, surface_degc=surface,
+            passes=self._passes(), wind=wind_view(self, now_s), window=window, surface_degc=surface,
             profile=self._profile(), comfort=self._comfort(),
             marks=tuple(
                 MarkView(

@@ -10,6 +10,7 @@ from ..advice.method import Method
 from ..advice.moves import Comparison
 from ..advice.situation import Move
 from ..boat.current import Current, PassSpeeds
+from ..boat.wind import Wind
 from ..gear.beat import Beat
 from ..gear.pieces import SpeedRange
 from ..gear.setup import RigKind, RodSetup
@@ -222,6 +223,35 @@ class RibbonMark:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class WindView:
+    """The wind, and what it does to boat and lines at the speed of the moment.
+
+    Parameters
+    ----------
+    wind : Wind
+        As it was noted.
+    course_deg : float or None
+        Course over ground held now, degrees from north; None without a fix that is fresh enough.
+    heading_deg : float or None
+        Where the hull points to hold that course, degrees from north.
+    leeway_deg : float or None
+        How far the lines stream to starboard of straight astern on that course, degrees.
+    across_deg : float
+        The same, to windward, on a course straight across the wind.
+    into_mps, with_mps : float or None
+        What to steer by GPS into the wind and with it, by the user's own look, m/s.
+    """
+
+    wind: Wind
+    course_deg: float | None
+    heading_deg: float | None
+    leeway_deg: float | None
+    across_deg: float
+    into_mps: float | None
+    with_mps: float | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class FishView:
     """The whole Fish view.
 
@@ -241,6 +271,8 @@ class FishView:
         The current; None where none was noted.
     passes : PassSpeeds or None
         What to steer by GPS up and down it; None without one, or where it is faster than the boat.
+    wind : WindView or None
+        The wind; None where none was noted.
     window : SpeedWindow or None
         The shared window of the rods that are out.
     surface_degc : float or None
@@ -280,6 +312,7 @@ class FishView:
     rods: tuple[RodView, ...]
     current: Current | None
     passes: PassSpeeds | None
+    wind: WindView | None
     window: SpeedWindow | None
     surface_degc: float | None
     profile: tuple[TemperaturePoint, ...]

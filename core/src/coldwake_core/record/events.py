@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, Final
 
+from ..boat.wind import Wind
 from ..checks import require_choice, require_number
 from ..decode import decode, encode
 from ..errors import InvalidInputError
@@ -40,7 +41,7 @@ Payload = (
     RodSetup | LineSet | RodOnly | Landed | SpeedChanged | TemperatureRead | MarkSeen | Sounded
     | OffsetChosen | CurrentNoted | DepthSeen | ReadingSetAside | TipMoved | BottomTap
     | BeatCounted | VoltageRead | ClearanceChosen | PositionFixed | SchoolChosen | MoveAnswered
-    | Undone | Nothing | Auditioned | Checked | LookAgain | TackleBrought
+    | Undone | Nothing | Auditioned | Checked | LookAgain | TackleBrought | Wind
 )
 
 EVENT_TYPES: Final[dict[str, type]] = {
@@ -58,6 +59,7 @@ EVENT_TYPES: Final[dict[str, type]] = {
     "sounded": Sounded,
     "offset_chosen": OffsetChosen,
     "current_noted": CurrentNoted,
+    "wind_noted": Wind,
     "depth_seen": DepthSeen,
     "reading_set_aside": ReadingSetAside,
     "tip_moved": TipMoved,

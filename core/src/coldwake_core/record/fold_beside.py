@@ -6,6 +6,7 @@ from collections.abc import Callable
 from dataclasses import replace
 from typing import Any, Final
 
+from ..boat.wind import Wind
 from ..gear.beat import Beat
 from ..gear.looks import LOOK_ITEMS
 from ..gear.pieces import Attractor, Lure, OwnRange
@@ -16,6 +17,9 @@ from .state import CheckDone, LookDue, RodState, TripState
 
 TURNED_DEG: Final = 60.0
 """A change of course by this much is a turn after which lures are looked at again (judged)."""
+WIND_SHIFT_DEG: Final = 45.0
+WIND_SHIFT_MPS: Final = 0.15
+"""A wind that backs so far, or sets the boat so much faster or slower, has shifted (judged)."""
 
 
 AGAIN: Final[dict[str, str]] = {
@@ -117,6 +121,15 @@ def look_again(state: TripState, at_s: float, why: str, *, rod_id: str | None = 
             state.looks_due[rod.rod_id] = LookDue(at_s=at_s, why=why)
 
 
+def _wind(state: TripState, at_s: float, item: Wind, _: str) -> None:
+    before, state.wind = state.wind, item
+    if before is None:
+        return
+    backed = abs((item.from_deg - before.from_deg + 180.0) % 360.0 - 180.0)
+    if backed >= WIND_SHIFT_DEG or abs(item.drift_mps - before.drift_mps) >= WIND_SHIFT_MPS:
+        look_again(state, at_s, "wind")
+
+
 def _brought(state: TripState, at_s: float, item: TackleBrought, _: str) -> None:
     for name in OUTFIT_LISTS:
         brought = getattr(item, name)
@@ -131,4 +144,5 @@ APPLY_BESIDE: Final[dict[str, Callable[[TripState, float, Any, str], None]]] = {
     "checked": _checked,
     "look_again": _look_again,
     "tackle_brought": _brought,
+    "wind_noted": _wind,
 }

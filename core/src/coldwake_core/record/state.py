@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from ..boat.current import Current
+from ..boat.wind import Wind
 from ..gear.beat import Beat
 from ..gear.pieces import own_seen
 from ..gear.setup import RodSetup, same_cable
@@ -176,6 +177,7 @@ class TripState:
     beats: dict[tuple[str | None, str], Beat] = field(default_factory=dict)
     voltages: list[tuple[float, VoltageRead]] = field(default_factory=list)
     current: Current | None = None
+    wind: Wind | None = None
     schools: dict[str, str] = field(default_factory=dict)
     above_mark_m: float = DEFAULT_ABOVE_MARK_M
     last_event_id: str | None = None

@@ -1031,6 +1031,7 @@ export interface components {
              *     * `sounded` - sounded
              *     * `offset_chosen` - offset_chosen
              *     * `current_noted` - current_noted
+             *     * `wind_noted` - wind_noted
              *     * `depth_seen` - depth_seen
              *     * `reading_set_aside` - reading_set_aside
              *     * `tip_moved` - tip_moved
@@ -1051,14 +1052,14 @@ export interface components {
              *     * `tackle_brought` - tackle_brought
              * @enum {string}
              */
-            type: "rod_rigged" | "line_set" | "line_in" | "bait_checked" | "hit" | "hooked" | "landed" | "lost" | "speed_changed" | "temperature_read" | "mark_seen" | "sounded" | "offset_chosen" | "current_noted" | "depth_seen" | "reading_set_aside" | "tip_moved" | "bottom_tap" | "board_reset" | "beat_counted" | "voltage_read" | "clearance_chosen" | "position_fixed" | "school_chosen" | "move_taken" | "move_refused" | "undone" | "trip_ended" | "auditioned" | "checked" | "look_again" | "tackle_brought";
+            type: "rod_rigged" | "line_set" | "line_in" | "bait_checked" | "hit" | "hooked" | "landed" | "lost" | "speed_changed" | "temperature_read" | "mark_seen" | "sounded" | "offset_chosen" | "current_noted" | "wind_noted" | "depth_seen" | "reading_set_aside" | "tip_moved" | "bottom_tap" | "board_reset" | "beat_counted" | "voltage_read" | "clearance_chosen" | "position_fixed" | "school_chosen" | "move_taken" | "move_refused" | "undone" | "trip_ended" | "auditioned" | "checked" | "look_again" | "tackle_brought";
             payload: components["schemas"]["EventPayload"];
         };
         /** @description Events to append, all or none. */
         EventBatch: {
             events: components["schemas"]["Event"][];
         };
-        EventPayload: components["schemas"]["RodSetup"] | components["schemas"]["LineSet"] | components["schemas"]["RodOnly"] | components["schemas"]["Landed"] | components["schemas"]["SpeedChanged"] | components["schemas"]["TemperatureRead"] | components["schemas"]["MarkSeen"] | components["schemas"]["Sounded"] | components["schemas"]["OffsetChosen"] | components["schemas"]["CurrentNoted"] | components["schemas"]["DepthSeen"] | components["schemas"]["ReadingSetAside"] | components["schemas"]["TipMoved"] | components["schemas"]["BottomTap"] | components["schemas"]["BeatCounted"] | components["schemas"]["VoltageRead"] | components["schemas"]["ClearanceChosen"] | components["schemas"]["PositionFixed"] | components["schemas"]["SchoolChosen"] | components["schemas"]["MoveAnswered"] | components["schemas"]["Undone"] | components["schemas"]["Auditioned"] | components["schemas"]["Checked"] | components["schemas"]["LookAgain"] | components["schemas"]["TackleBrought"];
+        EventPayload: components["schemas"]["RodSetup"] | components["schemas"]["LineSet"] | components["schemas"]["RodOnly"] | components["schemas"]["Landed"] | components["schemas"]["SpeedChanged"] | components["schemas"]["TemperatureRead"] | components["schemas"]["MarkSeen"] | components["schemas"]["Sounded"] | components["schemas"]["OffsetChosen"] | components["schemas"]["CurrentNoted"] | components["schemas"]["Wind"] | components["schemas"]["DepthSeen"] | components["schemas"]["ReadingSetAside"] | components["schemas"]["TipMoved"] | components["schemas"]["BottomTap"] | components["schemas"]["BeatCounted"] | components["schemas"]["VoltageRead"] | components["schemas"]["ClearanceChosen"] | components["schemas"]["PositionFixed"] | components["schemas"]["SchoolChosen"] | components["schemas"]["MoveAnswered"] | components["schemas"]["Undone"] | components["schemas"]["Auditioned"] | components["schemas"]["Checked"] | components["schemas"]["LookAgain"] | components["schemas"]["TackleBrought"];
         /** @description Hits and the rod-minutes they were counted over. */
         Exposure: {
             hits: number;
@@ -1092,6 +1093,7 @@ export interface components {
             rods: components["schemas"]["RodView"][];
             current: components["schemas"]["Current"] | null;
             passes: components["schemas"]["PassSpeeds"] | null;
+            wind: components["schemas"]["WindView"] | null;
             window: components["schemas"]["SpeedWindow"] | null;
             /** Format: double */
             surface_degc: number | null;
@@ -2111,6 +2113,8 @@ export interface components {
             port_m: number | null;
             /** Format: double */
             starboard_m: number | null;
+            port_why: string;
+            starboard_why: string;
         };
         /** @description A rod tip raised, put back in its holder, or lowered to the water. */
         TipMoved: {
@@ -2256,6 +2260,33 @@ export interface components {
              */
             style?: "in_line" | "split_shot" | "dropper" | "ball";
             count?: number;
+        };
+        /** @description The wind as a troller meets it. */
+        Wind: {
+            /** Format: double */
+            from_deg: number;
+            /** Format: double */
+            drift_mps?: number;
+            /** Format: double */
+            into_mps?: number | null;
+            /** Format: double */
+            with_mps?: number | null;
+        };
+        /** @description The wind, and what it does to boat and lines at the speed of the moment. */
+        WindView: {
+            wind: components["schemas"]["Wind"];
+            /** Format: double */
+            course_deg: number | null;
+            /** Format: double */
+            heading_deg: number | null;
+            /** Format: double */
+            leeway_deg: number | null;
+            /** Format: double */
+            across_deg: number;
+            /** Format: double */
+            into_mps: number | null;
+            /** Format: double */
+            with_mps: number | null;
         };
     };
     responses: never;

@@ -5,6 +5,7 @@ import { parseNumber } from '@/shared/units/parse'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatSpeed, speedToMps } from '@/shared/units/units'
 import type { FishView } from '../api'
+import CompassPoints from './CompassPoints.vue'
 
 const props = defineProps<{
   view: FishView
@@ -12,6 +13,7 @@ const props = defineProps<{
   fromRuns: (up: number, down: number, towardDeg: number) => Promise<{ speed_mps: number; toward_deg: number }>
 }>()
 const open = defineModel<boolean>({ required: true })
+const emit = defineEmits<{ wind: [] }>()
 
 const display = useDisplayStore()
 const typed = ref('')
@@ -19,7 +21,6 @@ const up = ref('')
 const down = ref('')
 const toward = ref(180)
 const error = ref<string | null>(null)
-const POINTS = ['N', 'NE', 'E', 'SE', 'S', 'SW', 'W', 'NW'].map((name, i) => ({ name, degrees: i * 45 }))
 
 watch(open, (now) => {
   if (!now) return
@@ -70,16 +71,7 @@ async function save(): Promise<void> {
             @keydown.enter="save"
           /><span class="label">{{ display.units.speed }}, flowing toward</span></label
         >
-        <div class="points" role="group" aria-label="Flowing toward">
-          <v-btn
-            v-for="point in POINTS"
-            :key="point.name"
-            class="point"
-            :class="{ chosen: toward === point.degrees }"
-            @click="toward = point.degrees"
-            >{{ point.name }}</v-btn
-          >
-        </div>
+        <CompassPoints v-model="toward" label="Flowing toward" />
         <p class="label">Not known? Run up and down at the same throttle and type what the GPS shows:</p>
         <div class="runs">
           <label
@@ -97,6 +89,7 @@ async function save(): Promise<void> {
         <p v-if="error" class="error" role="alert">{{ error }}</p>
       </v-card-text>
       <v-card-actions>
+        <v-btn class="big" data-test="to-wind" @click="emit('wind')">Wind …</v-btn>
         <v-btn class="big" @click="open = false">Cancel</v-btn>
         <v-btn class="big chosen" data-test="current-save" @click="save">Save</v-btn>
       </v-card-actions>
@@ -116,17 +109,6 @@ input {
   text-align: center;
   border-bottom: 2px solid var(--ink);
   color: var(--ink);
-}
-.points {
-  display: grid;
-  grid-template-columns: repeat(8, 1fr);
-  gap: 4px;
-  margin: 10px 0;
-}
-.point {
-  min-width: 0;
-  height: 44px !important;
-  padding: 0;
 }
 .runs {
   display: flex;

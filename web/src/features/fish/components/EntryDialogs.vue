@@ -20,6 +20,7 @@ import CalibrationDialog from './CalibrationDialog.vue'
 import CurrentDialog from './CurrentDialog.vue'
 import PlaceDialog from './PlaceDialog.vue'
 import RodSheet from './RodSheet.vue'
+import WindDialog from './WindDialog.vue'
 import NumberDialog from './NumberDialog.vue'
 
 const props = defineProps<{ view: FishView; rod: RodView | undefined }>()
@@ -40,6 +41,7 @@ const bottomOpen = opened('bottom')
 const offsetOpen = opened('offset')
 const calibrateOpen = opened('calibrate')
 const currentOpen = opened('current')
+const windOpen = opened('wind')
 const placeOpen = opened('place')
 const clearanceOpen = opened('clearance')
 const sheetOpen = opened('sheet')
@@ -140,8 +142,10 @@ async function mark(value: number): Promise<string | null> {
     v-model="currentOpen"
     :view="view"
     :from-runs="store.currentFromRuns"
+    @wind="dialog = 'wind'"
     :note="(speed_mps: number, toward_deg: number) => store.attempt(() => store.record('current_noted', { speed_mps, toward_deg }))"
   />
+  <WindDialog v-model="windOpen" :view="view" :note="(wind) => store.attempt(() => store.record('wind_noted', { ...wind }))" />
   <PlaceDialog
     v-model="placeOpen"
     :last="null"

@@ -16,7 +16,7 @@ const props = defineProps<{
   preview: RodLine[] | null
   rodIndex: (id: string) => number
 }>()
-const emit = defineEmits<{ try: [speedMps: number]; set: [speedMps: number]; bad: [text: string]; current: [] }>()
+const emit = defineEmits<{ try: [speedMps: number]; set: [speedMps: number]; bad: [text: string]; ask: [dialog: 'current' | 'wind'] }>()
 
 const display = useDisplayStore()
 const track = useTemplateRef<HTMLElement>('track')
@@ -26,9 +26,16 @@ const typed = ref('')
 watch([shown, () => display.units.speed], () => (typed.value = formatSpeed(shown.value, display.units, false)), { immediate: true })
 
 const VERDICTS = { works: 'works', too_slow: 'too slow', too_fast: 'too fast' }
-const MOST_MPS = 1.9
+/** The axis ends a little beyond all that works, at 4 mph or more: river plugs go to five. */
+const most = computed(() =>
+  Math.max(
+    1.9,
+    props.view.speed_mps * 1.05,
+    ...props.view.rods.filter((rod) => rod.status !== 'in').map((rod) => (rod.works?.high_mps ?? 0) * 1.05),
+  ),
+)
 const PAD = 14
-const x = (mps: number): number => PAD + (Math.min(mps, MOST_MPS) / MOST_MPS) * (width.value - 2 * PAD)
+const x = (mps: number): number => PAD + (Math.min(mps, most.value) / most.value) * (width.value - 2 * PAD)
 
 const bars = computed(() =>
   props.view.rods
@@ -43,15 +50,15 @@ const height = computed(() => Math.max(bars.value.length, 1) * rowHeight.value +
 const odd = computed(() => bars.value.filter((bar) => bar.state !== 'works'))
 
 const ticks = computed(() => {
-  const most = speedFromMps(MOST_MPS, display.units)
+  const last = speedFromMps(most.value, display.units)
   const step = display.units.speed === 'km/h' ? 1 : 0.5
-  return Array.from({ length: Math.floor(most / step) + 1 }, (_, i) => i * step)
+  return Array.from({ length: Math.floor(last / step) + 1 }, (_, i) => i * step)
 })
 
 function speedAt(event: PointerEvent): number {
   const box = track.value!.getBoundingClientRect()
   const share = (event.clientX - box.left - PAD) / (width.value - 2 * PAD)
-  const value = speedFromMps(Math.min(Math.max(share, 0.02), 1) * MOST_MPS, display.units)
+  const value = speedFromMps(Math.min(Math.max(share, 0.02), 1) * most.value, display.units)
   return speedToMps(Math.max(Math.round(value * 10) / 10, 0.1), display.units)
 }
 
@@ -112,7 +119,7 @@ function commitTyped(): void {
       :aria-valuenow="Number(speedFromMps(shown, display.units).toFixed(1))"
       :aria-valuetext="formatSpeed(shown, display.units)"
       aria-valuemin="0.1"
-      :aria-valuemax="Number(speedFromMps(MOST_MPS, display.units).toFixed(1))"
+      :aria-valuemax="Number(speedFromMps(most, display.units).toFixed(1))"
       data-test="speed-slider"
       @pointerdown="down"
       @pointermove="move"
@@ -156,7 +163,7 @@ function commitTyped(): void {
         <path :d="`M${x(shown) - 7} 0 h14 l-7 9 Z`" class="now-head" />
       </svg>
     </div>
-    <button class="gps" data-test="current" @click="emit('current')">
+    <button class="gps" data-test="current" @click="emit('ask', 'current')">
       <template v-if="view.passes">
         <span class="label">GPS up-current</span><strong data-test="gps-up">{{ formatSpeed(view.passes.up_mps, display.units) }}</strong>
         <span class="label">down-current</span><strong data-test="gps-down">{{ formatSpeed(view.passes.down_mps, display.units) }}</strong>
@@ -165,6 +172,14 @@ function commitTyped(): void {
         >current faster than the boat</span
       >
       <span v-else class="label">no current<br />noted</span>
+    </button>
+    <button v-if="view.wind" class="gps" data-test="wind" @click="emit('ask', 'wind')">
+      <template v-if="view.wind.into_mps !== null">
+        <span class="label">GPS into the wind</span
+        ><strong data-test="gps-into">{{ formatSpeed(view.wind.into_mps, display.units) }}</strong> <span class="label">with it</span
+        ><strong data-test="gps-with">{{ formatSpeed(view.wind.with_mps!, display.units) }}</strong>
+      </template>
+      <span v-else class="label">wind noted,<br />no look yet</span>
     </button>
     <div class="verdict" data-test="speed-verdict">
       <template v-if="bars.length === 0"><span class="label">No rod is out.</span></template>

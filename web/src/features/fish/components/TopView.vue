@@ -80,6 +80,15 @@ const askTightest = latestOnly(
   (answer) => (tightest.value = answer),
   (error) => emit('failed', error),
 )
+// A wind that was noted says how the lines stream; the slider is there for what is seen.
+const LEEWAY_MOST = 44
+watch(
+  () => props.view.wind?.leeway_deg,
+  (degrees) => {
+    if (degrees !== undefined && degrees !== null) leeway.value = Math.min(Math.max(Math.round(degrees / 2) * 2, -LEEWAY_MOST), LEEWAY_MOST)
+  },
+  { immediate: true },
+)
 // The spread as it is set: a clock that ticks or a tap for a hit is no reason to solve it anew.
 const spread = computed(() =>
   JSON.stringify([props.view.speed_mps, props.view.bottom_m, props.view.rods.map((rod) => [rod.setup, rod.line?.number.setting_m])]),
@@ -155,8 +164,10 @@ const warnings = computed(() => {
 })
 const limits = computed(() => {
   if (!tightest.value) return ''
-  const say = (radiusM: number | null): string => (radiusM === null ? 'none safe' : formatLength(radiusM, display.units))
-  return `Turn no tighter than ${say(tightest.value.port_m)} to the left, ${say(tightest.value.starboard_m)} to the right.`
+  const say = (radiusM: number | null, why: string): string =>
+    `${radiusM === null ? 'no turn is safe' : `no tighter than ${formatLength(radiusM, display.units)}`}${why ? ` (${why})` : ''}`
+  const { port_m, port_why, starboard_m, starboard_why } = tightest.value
+  return `To the left ${say(port_m, port_why)}; to the right ${say(starboard_m, starboard_why)}.`
 })
 </script>
 
@@ -180,8 +191,8 @@ const limits = computed(() => {
         <input
           v-model.number="leeway"
           type="range"
-          min="-40"
-          max="40"
+          :min="-LEEWAY_MOST"
+          :max="LEEWAY_MOST"
           step="2"
           aria-label="Side wind: how far the lines stream"
           data-test="leeway"

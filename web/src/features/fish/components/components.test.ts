@@ -73,6 +73,7 @@ const view: FishView = {
   rods: [rod],
   current: null,
   passes: null,
+  wind: null,
   window: null,
   surface_degc: 10,
   profile: [],

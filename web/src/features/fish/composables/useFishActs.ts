@@ -12,6 +12,7 @@ export type DialogName =
   | 'landed'
   | 'offset'
   | 'current'
+  | 'wind'
   | 'calibrate'
   | 'place'
   | 'clearance'

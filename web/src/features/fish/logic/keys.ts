@@ -23,6 +23,7 @@ export const KEYS: KeyAct[] = [
   { key: 't', act: 'temperature', does: 'surface temperature' },
   { key: 's', act: 'bottom', does: 'depth of the bottom' },
   { key: 'c', act: 'current', does: 'the current' },
+  { key: 'a', act: 'wind', does: 'the wind' },
   { key: 'p', act: 'place', does: 'where the boat is' },
   { key: 'w', act: 'sheet', does: 'two speeds, tip, bottom' },
   { key: 'v', act: 'above', does: 'from the side, from above' },

@@ -93,6 +93,7 @@ function onKey(event: KeyboardEvent): void {
     act.act === 'temperature' ||
     act.act === 'bottom' ||
     act.act === 'current' ||
+    act.act === 'wind' ||
     act.act === 'place' ||
     act.act === 'help'
   )
@@ -161,7 +162,7 @@ onBeforeUnmount(() => {
           @try="speed.to"
           @set="setSpeed"
           @bad="badSpeed"
-          @current="acts.dialog.value = 'current'"
+          @ask="acts.dialog.value = $event"
         />
         <aside class="side">
           <AheadCalls
