@@ -204,6 +204,16 @@ def test_six_inch_blade_takes_twelve_to_eighteen_inches():
     assert (span.low_m / INCH_M, span.high_m / INCH_M) == pytest.approx((12.0, 18.0))
 
 
+def test_disc_sits_just_ahead_of_the_nose_whatever_the_school():
+    # Common practice: 4-5 in ahead of the nose, or against it for a small lure.
+    aboard = session().state.outfit
+    disc = aboard.attractor("wobble-disc")
+    for school in (None, *LEADER_SCHOOLS):
+        span = leader_span(attractor=disc, lure=aboard.lure("hoochie-pink"), school=school)
+        assert 4.0 * INCH_M <= span.start_m <= 5.0 * INCH_M
+        assert (span.low_m, span.high_m) == pytest.approx((0.0, 5.0 * INCH_M))
+
+
 def test_default_school_hangs_on_lure_and_species():
     aboard = outfit()
     blade = aboard.attractor("dodger-4")

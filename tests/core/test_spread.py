@@ -17,7 +17,16 @@ from coldwake_core.errors import InvalidInputError, UnknownItemError
 from coldwake_core.fish.bench import check_spread
 from coldwake_core.gear.common import GUST_MPS
 from coldwake_core.gear.setup import working_range
-from coldwake_core.spread.choose import AGAIN, ANOTHER, COVER, FISHING, PAIR, Candidate, choose
+from coldwake_core.spread.choose import (
+    AGAIN,
+    ANOTHER,
+    ANOTHER_KIND,
+    COVER,
+    FISHING,
+    PAIR,
+    Candidate,
+    choose,
+)
 from coldwake_core.spread.judge import Out, with_spread
 from coldwake_core.spread.opening import OpeningSpread, build_opening, changed_opening
 
@@ -80,6 +89,16 @@ def test_two_alike_and_one_different():
     # Common practice; of six rods two pairs and two that stand alone, where the box has them.
     assert max(looks.values()) == 2
     assert len(looks) >= 4
+
+
+def test_search_shows_more_than_one_kind_of_lure():
+    # Common practice: different lures on each rod; two colours of one plug are one kind.
+    aboard = session().state.outfit
+    trout, kokanee = opening(WARM, *MARKS), opening(WARM, *MARKS, species="kokanee")
+    assert {aboard.lure(rod.setup.lure_id).kind for rod in trout.rods} == {"plug", "spoon", "soft"}
+    behind = {rod.setup.attractor_id for rod in kokanee.rods}
+    moving = {aboard.lure(rod.setup.lure_id).own_action for rod in kokanee.rods}
+    assert len(behind) >= 2 or moving == {True, False}
 
 
 def test_no_piece_is_asked_for_more_often_than_it_is_aboard():
@@ -230,6 +249,7 @@ def worth(chosen: list[Candidate], depths: list[float], rods: int) -> float:
     total = sum(FISHING + item.score for item in chosen)
     total += PAIR * min(pairs, most_pairs)
     total += ANOTHER * min(len(looks), max(rods - rods // 3, 1))
+    total += ANOTHER_KIND * len({item.kind for item in chosen})
     for index, value in enumerate(depths):
         there = sum(index in item.covers for item in chosen)
         total += value * (COVER * (there >= 1) + AGAIN * (there >= 2))
@@ -250,6 +270,7 @@ def test_solver_finds_what_trying_everything_finds(data: st.DataObject):
             uses=(f"lure:{look}",),
             covers=(option,) if data.draw(st.booleans()) else (),
             slot=f"{rod}:{option}",
+            kind="plug" if look < 2 else "spoon",
         )
         for rod in range(rods)
         for look in range(looks)

@@ -61,7 +61,7 @@ class BenchView:
     leader : LeaderSpan or None
         The leader by the school that speaks; None without an attractor.
     schools : tuple of LeaderSpan
-        What each school says.
+        What each school says; empty for a disc, about which they agree.
     wild : float
         From calm, 0, to wild, 1.
     findings : tuple of Finding
@@ -172,7 +172,7 @@ def bench(lines: TripLines, setup: RodSetup) -> BenchView:
             attractor=blade, lure=lure, school=facts.leader_school, species=trip.species,
             mood=state.schools.get("mood", "usual"),
         )
-        schools = tuple(
+        schools = () if blade.style == "disc" else tuple(
             leader_span(attractor=blade, lure=lure, school=school) for school in LEADER_SCHOOLS
         )
     mood = mood_of(outfit, setup)

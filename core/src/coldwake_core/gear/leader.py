@@ -10,6 +10,7 @@ from ..constants import INCH_M
 from .pieces import Attractor, Lure
 
 LeaderSchool = Literal["short_whip", "blade_lengths", "fixed_short", "own_action", "tough_bite"]
+SpanSchool = LeaderSchool | Literal["ahead_of_nose"]
 LEADER_SCHOOLS: Final[tuple[LeaderSchool, ...]] = (
     "short_whip", "blade_lengths", "fixed_short", "own_action", "tough_bite",
 )
@@ -19,7 +20,11 @@ SCHOOL_NAMES: Final[dict[str, str]] = {
     "fixed_short": "Fixed short: 9-10 in, 15 behind a wide blade",
     "own_action": "Own action: 24-40 in, whatever the blade",
     "tough_bite": "Tough bite: up to 72 in",
+    "ahead_of_nose": "Disc: 4-5 in ahead of the nose, or against it",
 }
+DISC_AHEAD_M: Final = 4.5 * INCH_M
+DISC_FARTHEST_M: Final = 5.0 * INCH_M
+"""A wobble disc sits so far ahead of the nose, or against it for a small lure (common practice)."""
 AS_SOLD_M: Final = 36.0 * INCH_M
 WIDE_BLADE_M: Final = 5.5 * INCH_M
 """A blade this long sweeps wide: where the fixed school goes from 10 in to 15 (judged)."""
@@ -31,8 +36,8 @@ class LeaderSpan:
 
     Parameters
     ----------
-    school : LeaderSchool
-        Whose rule it is.
+    school : SpanSchool
+        Whose rule it is; a disc has a place of its own, whichever school is followed.
     name : str
         The school in words.
     low_m, high_m, start_m : float
@@ -41,7 +46,7 @@ class LeaderSpan:
         In a sentence.
     """
 
-    school: LeaderSchool
+    school: SpanSchool
     name: str
     low_m: float
     high_m: float
@@ -78,6 +83,12 @@ def leader_span(
     throw it about; one with its own is left alone by a long one. Kokanee close to the blade start
     with the short whip, trout with the blade lengths.
     """
+    if attractor.style == "disc":
+        return LeaderSpan(
+            school="ahead_of_nose", name=SCHOOL_NAMES["ahead_of_nose"], low_m=0.0,
+            high_m=DISC_FARTHEST_M, start_m=DISC_AHEAD_M,
+            why="the disc has to be near enough to make the lure dart",
+        )
     chosen = default_school(attractor=attractor, lure=lure, species=species, mood=mood)
     if school is not None:
         chosen = school
@@ -169,7 +180,9 @@ def wildness(
     """
     thrown = 0.0
     if attractor is not None and attractor.gives_action:
-        blades = leader_m / attractor.length_m
+        # A disc throws by where it sits, not by its size.
+        reach = DISC_FARTHEST_M if attractor.style == "disc" else attractor.length_m
+        blades = leader_m / reach
         thrown = 1.0 / (1.0 + (blades / 3.0) ** 2)
     own = 0.5 if lure.own_action else 0.0
     close = 0.2 * math.exp(-setback_m / 12.0) if setback_m > 0.0 else 0.0

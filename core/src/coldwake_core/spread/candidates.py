@@ -126,7 +126,7 @@ def candidates_for(
                 if look.attractor_id is not None:
                     uses = (*uses, f"blade:{look.attractor_id}")
                 found.append(Candidate(
-                    rod=rod, look=index, slot=slot, uses=uses,
+                    rod=rod, look=index, slot=slot, uses=uses, kind=look.kind,
                     score=score + _side_worth(stand, setting),
                     covers=tuple(i for i, item in enumerate(wanted) if covers(item, depth)),
                 ))

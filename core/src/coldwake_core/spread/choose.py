@@ -17,8 +17,10 @@ from scipy.sparse import csr_array
 
 PAIR: Final = 0.6
 """Worth of two rods alike: a change can be told from the clock only beside its like (judged)."""
-ANOTHER: Final = 0.4
-"""Worth of each further look (judged)."""
+ANOTHER: Final = 0.2
+ANOTHER_KIND: Final = 0.4
+"""Worth of each further look, and more of each further kind: two colours of one plug are two looks
+of one kind, a spoon beside them is another (judged)."""
 COVER: Final = 1.2
 AGAIN: Final = 0.3
 """Worth of a lure at a wanted depth, and of a second one there (judged)."""
@@ -45,6 +47,8 @@ class Candidate:
         Indices of the wanted depths it runs at.
     slot : str
         What a forbidden pair is made of: the rod and its number.
+    kind : str
+        Class of its look.
     """
 
     rod: int
@@ -53,6 +57,7 @@ class Candidate:
     uses: tuple[str, ...]
     covers: tuple[int, ...]
     slot: str
+    kind: str = ""
 
 
 class _Program:
@@ -118,8 +123,8 @@ def choose(
     Notes
     -----
     Maximised is the sum of the scores, of every rod that fishes, of wanted depths covered once and
-    a second time, of pairs alike (one in every three rods: two alike, one different) and of
-    different looks. The order of the candidates breaks ties.
+    a second time, of pairs alike (one in every three rods: two alike, one different), of different
+    looks and of different kinds of look. The order of the candidates breaks ties.
     """
     program = _Program()
     columns = [
@@ -129,11 +134,13 @@ def choose(
     by_look: dict[int, dict[int, float]] = {}
     by_piece: dict[str, dict[int, float]] = {}
     by_slot: dict[str, dict[int, float]] = {}
+    by_kind: dict[str, dict[int, float]] = {}
     by_depth: dict[int, dict[int, float]] = {}
     for column, item in zip(columns, candidates, strict=True):
         by_rod.setdefault(item.rod, {})[column] = 1.0
         by_look.setdefault(item.look, {})[column] = 1.0
         by_slot.setdefault(item.slot, {})[column] = 1.0
+        by_kind.setdefault(item.kind, {})[column] = 1.0
         for piece in item.uses:
             by_piece.setdefault(piece, {})[column] = 1.0
         for depth in item.covers:
@@ -153,6 +160,8 @@ def choose(
         program.row({twice: 1.0, once: -1.0}, at_most=0.0)
     rods = min(len(by_rod), most_rods)
     _looks(program, by_look, rods)
+    for terms in by_kind.values():
+        program.row({program.column(ANOTHER_KIND): 1.0, **{c: -1.0 for c in terms}}, at_most=0.0)
     chosen = program.solve()
     return sorted(
         (item for column, item in zip(columns, candidates, strict=True) if chosen[column]),

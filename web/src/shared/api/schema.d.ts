@@ -1197,9 +1197,9 @@ export interface components {
              *     * `fixed_short` - fixed_short
              *     * `own_action` - own_action
              *     * `tough_bite` - tough_bite
-             * @enum {string}
+             * @enum {string|null}
              */
-            school: "short_whip" | "blade_lengths" | "fixed_short" | "own_action" | "tough_bite";
+            school: "short_whip" | "blade_lengths" | "fixed_short" | "own_action" | "tough_bite" | null;
             name: string;
             /** Format: double */
             low_m: number;

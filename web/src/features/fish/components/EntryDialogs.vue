@@ -145,7 +145,12 @@ async function mark(value: number): Promise<string | null> {
     @wind="dialog = 'wind'"
     :note="(speed_mps: number, toward_deg: number) => store.attempt(() => store.record('current_noted', { speed_mps, toward_deg }))"
   />
-  <WindDialog v-model="windOpen" :view="view" :note="(wind) => store.attempt(() => store.record('wind_noted', { ...wind }))" />
+  <WindDialog
+    v-model="windOpen"
+    :view="view"
+    :note="(wind) => store.attempt(() => store.record('wind_noted', { ...wind }))"
+    @current="dialog = 'current'"
+  />
   <PlaceDialog
     v-model="placeOpen"
     :last="null"

@@ -163,23 +163,20 @@ function commitTyped(): void {
         <path :d="`M${x(shown) - 7} 0 h14 l-7 9 Z`" class="now-head" />
       </svg>
     </div>
-    <button class="gps" data-test="current" @click="emit('ask', 'current')">
+    <button class="gps" data-test="current" @click="emit('ask', view.wind && !view.current ? 'wind' : 'current')">
+      <span class="label head">by GPS</span>
       <template v-if="view.passes">
-        <span class="label">GPS up-current</span><strong data-test="gps-up">{{ formatSpeed(view.passes.up_mps, display.units) }}</strong>
-        <span class="label">down-current</span><strong data-test="gps-down">{{ formatSpeed(view.passes.down_mps, display.units) }}</strong>
+        <span class="label">up-current</span><strong data-test="gps-up">{{ formatSpeed(view.passes.up_mps, display.units) }}</strong>
+        <span class="label">down</span><strong data-test="gps-down">{{ formatSpeed(view.passes.down_mps, display.units) }}</strong>
       </template>
-      <span v-else-if="view.current && view.current.speed_mps > 0" class="faster" data-test="current-too-fast"
+      <span v-else-if="view.current && view.current.speed_mps > 0" class="head faster" data-test="current-too-fast"
         >current faster than the boat</span
       >
-      <span v-else class="label">no current<br />noted</span>
-    </button>
-    <button v-if="view.wind" class="gps" data-test="wind" @click="emit('ask', 'wind')">
-      <template v-if="view.wind.into_mps !== null">
-        <span class="label">GPS into the wind</span
-        ><strong data-test="gps-into">{{ formatSpeed(view.wind.into_mps, display.units) }}</strong> <span class="label">with it</span
-        ><strong data-test="gps-with">{{ formatSpeed(view.wind.with_mps!, display.units) }}</strong>
+      <template v-if="view.wind && view.wind.into_mps !== null">
+        <span class="label">into the wind</span><strong data-test="gps-into">{{ formatSpeed(view.wind.into_mps, display.units) }}</strong>
+        <span class="label">with it</span><strong data-test="gps-with">{{ formatSpeed(view.wind.with_mps!, display.units) }}</strong>
       </template>
-      <span v-else class="label">wind noted,<br />no look yet</span>
+      <span v-else-if="!view.current" class="label head">no current or wind noted</span>
     </button>
     <div class="verdict" data-test="speed-verdict">
       <template v-if="bars.length === 0"><span class="label">No rod is out.</span></template>
@@ -277,8 +274,11 @@ text {
 }
 .gps {
   display: grid;
+  grid-template-columns: auto auto;
   align-content: center;
-  justify-items: center;
+  align-items: baseline;
+  justify-items: start;
+  gap: 0 8px;
   min-width: 92px;
   min-height: var(--touch);
   padding: 2px 6px;
@@ -286,6 +286,9 @@ text {
   color: var(--ink);
   border: 1px solid var(--line);
   border-radius: 3px;
+}
+.head {
+  grid-column: 1 / -1;
 }
 .faster {
   color: var(--now);

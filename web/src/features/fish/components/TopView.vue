@@ -6,6 +6,7 @@ import { useDisplayStore } from '@/shared/units/store'
 import { formatLength, formatSpeed } from '@/shared/units/units'
 import type { FishView, LineOrders, ManoeuvreAsked, ManoeuvreView, PlanAsked, PlanView, TightestTurns, TurnAsked } from '../api'
 import { useElementSize } from '../composables/useElementSize'
+import { spreadLabels } from '../logic/scale'
 import { SHAPE_POINTS, rodColour } from '../logic/shapes'
 
 const props = defineProps<{
@@ -149,6 +150,15 @@ const sternX = computed(() => width.value - RIGHT)
 const x = (behindM: number): number => sternX.value - behindM * scale.value
 const y = (sideM: number): number => 22 + (sideM - extent.value.port) * scale.value
 
+const labelY = computed(() =>
+  spreadLabels(
+    rods.value.flatMap((rod) => (rod.place ? [{ id: rod.rod_id, y: y(rod.place.side_m) }] : [])),
+    15,
+    12,
+    height.value - 8,
+  ),
+)
+
 const warnings = computed(() => {
   const list = tangles.value.map((tangle, index) => {
     const when = turn.value ? `, ${Math.round(turn.value.tangles[index]!.at_s)} s into the turn` : ''
@@ -167,7 +177,7 @@ const limits = computed(() => {
   const say = (radiusM: number | null, why: string): string =>
     `${radiusM === null ? 'no turn is safe' : `no tighter than ${formatLength(radiusM, display.units)}`}${why ? ` (${why})` : ''}`
   const { port_m, port_why, starboard_m, starboard_why } = tightest.value
-  return `To the left ${say(port_m, port_why)}; to the right ${say(starboard_m, starboard_why)}.`
+  return `Held all the way round: to the left ${say(port_m, port_why)}; to the right ${say(starboard_m, starboard_why)}. A U-turn is kinder: see it above.`
 })
 </script>
 
@@ -244,7 +254,15 @@ const limits = computed(() => {
             <circle v-if="rod.shape === 'circle'" r="0.95" :fill="rodColour(rodIndex(rod.rod_id))" />
             <polygon v-else :points="SHAPE_POINTS[rod.shape]" :fill="rodColour(rodIndex(rod.rod_id))" />
           </g>
-          <text v-if="rod.place" :x="x(rod.place.behind_m) - 12" :y="y(rod.place.side_m) + 4">
+          <line
+            v-if="rod.place"
+            :x1="x(rod.place.behind_m) - 9"
+            :y1="y(rod.place.side_m)"
+            :x2="x(rod.place.behind_m) - 17"
+            :y2="labelY.get(rod.rod_id)!"
+            class="leader"
+          />
+          <text v-if="rod.place" :x="x(rod.place.behind_m) - 20" :y="labelY.get(rod.rod_id)! + 4">
             {{ formatLength(rod.depth_m, display.units) }}
             <tspan v-if="course !== 'straight'">at {{ formatSpeed(rod.speed_mps, display.units, false) }}</tspan>
           </text>
@@ -256,7 +274,7 @@ const limits = computed(() => {
       <p v-if="!warnings.length && rods.length" class="label">
         {{ course === 'straight' ? 'No lines near each other.' : 'No tangle in this turn.' }}
       </p>
-      <p class="label" data-test="tightest">{{ limits }} Lines taken as straight from above.</p>
+      <p class="label" data-test="tightest">{{ limits }}</p>
       <button class="order" :aria-expanded="orders !== null" data-test="orders" @click="toggleOrders">Order of letting out</button>
       <p v-if="orders" class="label" data-test="order-out">
         out: {{ orders.out.map((step) => nameOf(step.rod_id)).join(', ') }} ({{ orders.out[0]?.why }}); in: the other way round
@@ -315,6 +333,9 @@ svg {
 .line.lit {
   stroke: var(--now);
   stroke-width: 5;
+}
+.leader {
+  stroke: var(--ink-2);
 }
 .shape {
   stroke: var(--ink);

@@ -81,6 +81,10 @@ const labelY = computed(() =>
   ),
 )
 
+/** A label that would run off the picture stands on the other side of its lure. */
+const labelLeft = (item: { line: RodLine }): boolean =>
+  x(item.line.trail_m) + (item.line.clearance_m < 0 ? 180 : 100) > width.value - RIGHT.value + (narrow.value ? 40 : 0)
+
 const depthTicks = computed(() => {
   const span = lengthFromM(bedM.value, display.units)
   const step = tickStep(span, Math.max(2, (bottomY.value - TOP) / 46))
@@ -246,13 +250,17 @@ const flag = (item: Drawn): string => {
 
       <g v-for="item in drawn" :key="`label-${item.rod.id}`" class="tag" aria-hidden="true">
         <line
-          :x1="x(item.line.trail_m) + 10"
+          :x1="x(item.line.trail_m) + (labelLeft(item) ? -10 : 10)"
           :y1="y(item.line.depth_m)"
-          :x2="x(item.line.trail_m) + 18"
+          :x2="x(item.line.trail_m) + (labelLeft(item) ? -18 : 18)"
           :y2="labelY.get(item.rod.id)!"
           class="leader"
         />
-        <text :x="x(item.line.trail_m) + 21" :y="labelY.get(item.rod.id)! + 5" :class="{ strong: selected === item.rod.id }">
+        <text
+          :x="x(item.line.trail_m) + (labelLeft(item) ? -21 : 21)"
+          :y="labelY.get(item.rod.id)! + 5"
+          :class="{ strong: selected === item.rod.id, end: labelLeft(item) }"
+        >
           {{ item.line.at_surface ? 'surface' : formatDepth(item.line, display.units) }}
           <tspan v-if="item.line.clearance_m < 0" class="alarm">{{ flag(item) }}</tspan>
         </text>

@@ -2,6 +2,7 @@
 // What depths a plug is said to reach: as printed on its package or seen on the water, up to five.
 import { ref, watch } from 'vue'
 import { useDisplayStore } from '@/shared/units/store'
+import { speedToMps } from '@/shared/units/units'
 import type { Catalogue } from '../api'
 import { readIn, shownIn } from '../logic/fields'
 
@@ -44,7 +45,7 @@ function send(): void {
   emit('change', points)
 }
 function add(): void {
-  rows.value.push({ out: '', depth: '', speed: shownIn(0.9, 'speed', display.units), material: 'mono-10' })
+  rows.value.push({ out: '', depth: '', speed: shownIn(speedToMps(2, display.units), 'speed', display.units), material: 'mono-10' })
 }
 function drop(index: number): void {
   rows.value.splice(index, 1)

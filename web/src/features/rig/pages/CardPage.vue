@@ -2,7 +2,7 @@
 // The rig card: one page to print or keep, with every number at two speeds and two depths.
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
-import type { LineOrders, NumberAtSpeed, SpreadCheck } from '@/features/fish/api'
+import type { LineOrders, NumberAtSpeed, RodView, SpreadCheck } from '@/features/fish/api'
 import { formatNumber } from '@/features/fish/logic/format'
 import { currentTrip } from '@/features/fish/logic/currentTrip'
 import { useFishStore } from '@/features/fish/store'
@@ -11,6 +11,7 @@ import { useDisplayStore } from '@/shared/units/store'
 import { fishLengthUnit, formatLength, formatSpeed, speedToMps, stepM, tackleLengthFromM } from '@/shared/units/units'
 
 const DEEPER_STEPS = 5
+const NEVER_OUT_M = 3
 const EITHER_SIDE = 0.2
 
 const store = useFishStore()
@@ -32,6 +33,27 @@ const speeds = computed<[number, number]>(() => {
 })
 const rods = computed(() => (store.view?.rods ?? []).filter((rod) => rod.setup))
 const nameOf = (id: string): string => rods.value.find((rod) => rod.id === id)?.name ?? id
+const lineOf = (id: string | undefined): string => spread.value?.outfit.lines.find((line) => line.id === id)?.name ?? ''
+const day = computed(() =>
+  new Date((store.trip!.started_at_s + store.trip!.utc_offset_min * 60) * 1000).toLocaleDateString(undefined, {
+    timeZone: 'UTC',
+    day: 'numeric',
+    month: 'long',
+    year: 'numeric',
+  }),
+)
+/** Where a rod runs now, was asked to run, or, before the first line is out, the method's own depths. */
+function depthsFor(rod: RodView): number[] {
+  const first = rod.line?.depth_m ?? rod.wanted_depth_m ?? null
+  const method = store.view!.method
+  const asked =
+    first !== null
+      ? [first, first + DEEPER_STEPS * stepM(display.units)]
+      : method
+        ? [(method.depth_top_m + method.depth_base_m) / 2, method.depth_base_m]
+        : [NEVER_OUT_M, 2 * NEVER_OUT_M]
+  return asked.filter((depth) => depth > 0 && depth < store.view!.bottom_m)
+}
 const chainWords = (rodId: string): string[] =>
   (spread.value?.rods.find((item) => item.setup.rod_id === rodId)?.chain ?? []).map((part) => {
     if (part.kind === 'line') return `${part.name} ${formatLength(part.length_m, display.units)}`
@@ -46,11 +68,8 @@ async function work(): Promise<void> {
     orders.value = await store.lineOrders()
     const made: typeof numbers.value = {}
     for (const rod of rods.value) {
-      const first = rod.line?.depth_m ?? rod.wanted_depth_m ?? null
-      if (first === null) continue
-      const depths = [first, first + DEEPER_STEPS * stepM(display.units)].filter((depth) => depth > 0 && depth < store.view!.bottom_m)
       made[rod.id] = []
-      for (const depth of depths) made[rod.id]!.push({ depth, at: await store.numbersAt(rod.id, depth, [...speeds.value]) })
+      for (const depth of depthsFor(rod)) made[rod.id]!.push({ depth, at: await store.numbersAt(rod.id, depth, [...speeds.value]) })
     }
     numbers.value = made
     problem.value = null
@@ -80,7 +99,7 @@ function printCard(): void {
     <p v-if="problem" class="error" role="alert">{{ problem }}</p>
     <template v-if="ready && store.trip && store.view && spread">
       <header>
-        <h1>{{ store.trip.water_name }}: {{ store.trip.outfit.boat_name }}</h1>
+        <h1>{{ store.trip.water_name }}: {{ store.trip.outfit.boat_name }}, {{ store.trip.species }}, {{ day }}</h1>
         <v-btn class="print" @click="printCard">Print</v-btn>
       </header>
       <p class="facts">
@@ -101,7 +120,14 @@ function printCard(): void {
             {{ formatSpeed(store.view.passes.down_mps, display.units) }} down</strong
           >
         </span>
-        <span v-if="orders"> · out in the order {{ orders.out.map((step) => nameOf(step.rod_id)).join(', ') }}</span>
+        <span v-if="store.view.wind && store.view.wind.into_mps !== null">
+          · by your own look
+          <strong
+            >{{ formatSpeed(store.view.wind.into_mps, display.units, false) }} into the wind,
+            {{ formatSpeed(store.view.wind.with_mps!, display.units) }} with it</strong
+          >
+        </span>
+        <span v-if="orders?.out.length"> · out in the order {{ orders.out.map((step) => nameOf(step.rod_id)).join(', ') }}</span>
       </p>
       <table>
         <thead>
@@ -114,9 +140,9 @@ function printCard(): void {
         </thead>
         <tbody>
           <template v-for="rod in rods" :key="rod.id">
-            <tr v-for="(row, i) in numbers[rod.id] ?? [null]" :key="i" :class="{ first: i === 0 }">
+            <tr v-for="(row, i) in numbers[rod.id]?.length ? numbers[rod.id] : [null]" :key="i" :class="{ first: i === 0 }">
               <td v-if="i === 0" :rowspan="Math.max(numbers[rod.id]?.length ?? 1, 1)">
-                <strong>{{ rod.name }}</strong><br />{{ rod.place_name }}
+                <strong>{{ rod.name }}</strong><br />{{ rod.place_name }}<br />{{ lineOf(rod.setup?.line_id) }}
               </td>
               <td v-if="i === 0" :rowspan="Math.max(numbers[rod.id]?.length ?? 1, 1)">{{ chainWords(rod.id).join(' · ') }}</td>
               <template v-if="row">
@@ -127,7 +153,7 @@ function printCard(): void {
                   }}
                 </td>
               </template>
-              <td v-else colspan="3">not let out yet</td>
+              <td v-else colspan="3">no depth between surface and bottom to ask for</td>
             </tr>
           </template>
         </tbody>
