@@ -3,20 +3,21 @@
 from __future__ import annotations
 
 import math
+import random
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from tackle import COLD, HOOCHIE, downrigger, flat, leadcore
+from tackle import COLD, HOOCHIE, LEADER_M, downrigger, flat, leadcore
 
-from coldwake_core.constants import POUND_KG
+from coldwake_core.constants import COLOUR_M, MPH_MPS, POUND_KG
 from coldwake_core.errors import InvalidInputError, NoSolutionError
 from coldwake_core.lines.bodies import Ball, plug_body
 from coldwake_core.lines.calibration import Calibration, InputSpread
 from coldwake_core.lines.doubt import solve_with_doubt
 from coldwake_core.lines.downrigger import ClippedLine, DownriggerRig
 from coldwake_core.lines.leadcore import leadcore_number
-from coldwake_core.lines.linerig import LineRig
+from coldwake_core.lines.linerig import LineRig, Shift
 from coldwake_core.lines.materials import MATERIALS
 
 speeds = st.floats(0.3, 2.2)
@@ -133,26 +134,39 @@ def test_doubt_grows_with_the_spread_and_is_nothing_without_it():
     assert doubts[0] < doubts[1] < doubts[2]
 
 
-def test_doubt_agrees_with_random_inputs():
-    # First-order propagation against 400 random draws of the same spreads (seeded).
-    import random
-
-    from coldwake_core.lines.linerig import Shift
-
-    rig, spread, rng = leadcore(), InputSpread(setting=0.0), random.Random(7)
-    depths = []
-    for _ in range(400):
-        shift = Shift(
+def drawn_depths(rig: LineRig, speed_mps: float, out_m: float, *, draws: int) -> list[float]:
+    """Depths of random inputs with the stated spreads, the number itself left alone (seeded)."""
+    spread, rng = InputSpread(setting=0.0), random.Random(7)
+    return [
+        rig.solve(speed_mps, COLD, Shift(
             speed_mps=rng.gauss(0, spread.speed_mps),
             line_drag=1 + rng.gauss(0, spread.line_drag),
             body_drag=1 + rng.gauss(0, spread.body_drag),
             weight=1 + rng.gauss(0, spread.weight),
             body_lift=1 + rng.gauss(0, spread.body_lift),
-        )
-        depths.append(rig.solve(0.7, COLD, shift).place(40.0, picture=False).depth_m)
-    place, estimate = solve_with_doubt(rig, 0.7, COLD, Calibration.prior(spread)).place(40.0)
+        )).place(out_m, picture=False).depth_m
+        for _ in range(draws)
+    ]
+
+
+def test_doubt_agrees_with_random_inputs():
+    # First-order propagation against 400 random draws of the same spreads.
+    rig, known = leadcore(), Calibration.prior(InputSpread(setting=0.0))
+    depths = drawn_depths(rig, 0.7, 40.0, draws=400)
+    place, estimate = solve_with_doubt(rig, 0.7, COLD, known).place(40.0)
     inside = sum(abs(depth - place.depth_m) <= estimate.doubt_m for depth in depths) / len(depths)
     assert inside == pytest.approx(0.80, abs=0.07)
+
+
+def test_doubt_of_a_line_about_to_skip_stays_in_proportion():
+    # One colour at 2.5 mph: the least more drag lifts the dodger to the surface at once.
+    rig, known = leadcore(), Calibration.prior(InputSpread(setting=0.0))
+    speed, out = 2.5 * MPH_MPS, LEADER_M + COLOUR_M
+    depths = drawn_depths(rig, speed, out, draws=200)
+    place, estimate = solve_with_doubt(rig, speed, COLD, known).place(out)
+    assert 0.0 < place.depth_m < 0.5
+    farthest = max(abs(depth - place.depth_m) for depth in depths)
+    assert 0.3 * farthest <= estimate.doubt_m <= farthest
 
 
 @pytest.mark.parametrize("setting", [0.0, -3.0, 5000.0, math.nan])

@@ -81,7 +81,8 @@ class DoubtfulRig:
         Notes
         -----
         First-order propagation of the calibration's covariance, with the speed's doubt added. A
-        step that would put the lure at the surface is not linear; there the doubt is rough.
+        small step that lifts the lure to the surface, where it skips or floats, is no slope: it
+        counts as if one standard deviation of that input did it.
         """
         length = self._length(setting_m)
         placement = replace(self.solved.place(length, picture=picture), setting_m=setting_m)
@@ -89,8 +90,11 @@ class DoubtfulRig:
             return placement, DepthEstimate(depth_m=placement.depth_m, doubt_m=0.0)
         slopes = [0.0] * len(PARAMETERS)
         for index, solved in self.moved:
-            there = solved.place(length, picture=False).depth_m
-            slopes[index] = (there - placement.depth_m) / STEP
+            there = solved.place(length, picture=False)
+            step = STEP
+            if there.at_surface and not placement.at_surface:
+                step = max(math.sqrt(self.calibration.covariance[index][index]), STEP)
+            slopes[index] = (there.depth_m - placement.depth_m) / step
         shorter = self.solved.place(length * (1.0 - STEP), picture=False).depth_m
         slopes[PARAMETERS.index("setting")] = (placement.depth_m - shorter) / STEP
         by_speed = self.faster.place(length, picture=False).depth_m - placement.depth_m
