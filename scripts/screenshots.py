@@ -35,6 +35,7 @@ def main() -> None:
                 ("fish", 1280, 800, None), ("fish-phone", 390, 844, None),
                 ("fish-dawn", 1280, 800, "theme"), ("fish-above", 1280, 800, "switch-view"),
                 ("rig", 1280, 800, "/rig"), ("rig-card", 1280, 800, "/rig/card"),
+                ("spread", 1280, 800, "/rig/spread"), ("locker", 1280, 800, "/locker"),
                 ("river", 1280, 800, "River bars at dawn"),
             ):
                 context = browser.new_context(
@@ -44,7 +45,10 @@ def main() -> None:
                 open_fish(page, server.url)
                 if press and press.startswith("/"):
                     page.goto(server.url + press)
-                    page.wait_for_selector("[data-state=ready]", timeout=60_000)
+                    page.wait_for_selector(
+                        {"/rig/spread": "[data-test=no-breaks]", "/locker": "[data-test=locker] li"}
+                        .get(press, "[data-state=ready]"), timeout=60_000
+                    )
                     if press == "/rig":
                         page.click("[data-test=rig-rod-4]")
                 elif press == "River bars at dawn":

@@ -5,14 +5,15 @@ from __future__ import annotations
 import http.cookiejar
 import json
 import os
-import shutil
 import signal
 import socket
+import sqlite3
 import subprocess
 import sys
 import time
 import urllib.error
 import urllib.request
+from contextlib import closing
 from pathlib import Path
 from typing import Any
 
@@ -22,7 +23,8 @@ from paths import ROOT
 class RunningServer:
     """Cold Wake on a port, with the demo loaded; can be killed and started again."""
 
-    def __init__(self, var: Path, *, template: Path | None = None) -> None:
+    def __init__(self, var: Path) -> None:
+        self.database = var / "coldwake.sqlite3"
         self.env = {
             **os.environ,
             "COLDWAKE_VAR": str(var),
@@ -35,9 +37,6 @@ class RunningServer:
             self.port = probe.getsockname()[1]
         self.process: subprocess.Popen[bytes] | None = None
         self.url = f"http://127.0.0.1:{self.port}"
-        if template is not None:
-            shutil.copytree(template, var, dirs_exist_ok=True)
-            return
         for command in (["migrate", "--verbosity", "0"], ["load_demo", "--verbosity", "0"]):
             subprocess.run(
                 [sys.executable, str(ROOT / "server/manage.py"), *command],
@@ -45,6 +44,19 @@ class RunningServer:
                 check=True,
                 capture_output=True,
             )
+
+    def keep(self) -> None:
+        """Keep the data as they stand now, to be put back."""
+        _copy(self.database, self.database.with_suffix(".kept"))
+
+    def put_back(self) -> None:
+        """Put the kept data back, whether the server runs or not."""
+        _copy(self.database.with_suffix(".kept"), self.database)
+
+    @property
+    def is_up(self) -> bool:
+        """Whether its process runs."""
+        return self.process is not None and self.process.poll() is None
 
     def start(self) -> None:
         """Start it and wait until it answers."""
@@ -80,9 +92,15 @@ class RunningServer:
 
     def stop(self) -> None:
         """Stop it."""
-        if self.process is not None and self.process.poll() is None:
+        if self.process is not None and self.is_up:
             self.process.terminate()
             self.process.wait(timeout=10)
+
+
+def _copy(source: Path, target: Path) -> None:
+    """Copy a database that may be in use, by SQLite's own backup."""
+    with closing(sqlite3.connect(source)) as one, closing(sqlite3.connect(target)) as other:
+        one.backup(other)
 
 
 class ApiUser:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from pathlib import Path
 from typing import Any
 
 import pytest
@@ -35,20 +34,22 @@ def test_ids(playwright: Playwright) -> None:
 
 
 @pytest.fixture(scope="session")
-def loaded_demo(tmp_path_factory: pytest.TempPathFactory) -> Path:
-    """The demo, loaded once and copied for every test."""
-    place = tmp_path_factory.mktemp("demo")
-    RunningServer(place)
-    return place
+def running(tmp_path_factory: pytest.TempPathFactory) -> Iterator[RunningServer]:
+    """A server with the demo loaded, started once: starting one costs more than a test."""
+    made = RunningServer(tmp_path_factory.mktemp("server"))
+    made.keep()
+    made.start()
+    yield made
+    made.stop()
 
 
 @pytest.fixture
-def server(tmp_path: Path, loaded_demo: Path) -> Iterator[RunningServer]:
-    """A server with the demo loaded, for one test."""
-    running = RunningServer(tmp_path, template=loaded_demo)
-    running.start()
-    yield running
-    running.stop()
+def server(running: RunningServer) -> RunningServer:
+    """A server whose data stand as the demo leaves them, whatever the last test did to it."""
+    running.put_back()
+    if not running.is_up:
+        running.start()
+    return running
 
 
 @pytest.fixture

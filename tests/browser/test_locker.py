@@ -52,6 +52,33 @@ def test_new_plug_from_the_catalogue_with_a_printed_depth_is_fished(
     expect(page.get_by_test_id("rig-rod-1")).to_contain_text("test stripe")
 
 
+def test_deleting_takes_two_taps_and_what_a_trip_used_is_only_retired(
+    page: Page, server: RunningServer
+):
+    locker(page, server)
+    page.get_by_test_id("locker-search").fill("minnow 9 silver")
+    page.locator("li", has_text="Floating minnow 9").get_by_role("button").first.click()
+    page.get_by_test_id("delete").click()
+    expect(page.get_by_test_id("delete")).to_have_text("Delete it for good?")
+    page.get_by_test_id("delete").click()
+    expect(page.get_by_test_id("locker-error")).to_contain_text("retire it instead")
+    page.get_by_test_id("retire").click()
+    expect(page.locator("li", has_text="Floating minnow 9")).to_have_count(0)
+    page.get_by_test_id("show-retired").click()
+    expect(page.locator("li", has_text="Floating minnow 9")).to_have_count(1)
+
+
+def test_lines_say_what_they_are_made_of_and_who_says_so(page: Page, server: RunningServer):
+    locker(page, server)
+    page.get_by_test_id("kind-line").click()
+    table = page.get_by_test_id("line-table")
+    table.locator("summary").click()
+    row = table.locator("tr", has_text="12 lb monofilament")
+    # Nylon sinks slowly: 1.14 times water (handbook value of the polymer).
+    expect(row).to_contain_text("1.14")
+    expect(row).to_contain_text("from memory")
+
+
 def test_bad_piece_is_told_and_what_was_typed_stays(page: Page, server: RunningServer):
     locker(page, server)
     page.get_by_test_id("new-piece").click()

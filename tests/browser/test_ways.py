@@ -31,6 +31,34 @@ def test_taps_without_a_link_are_kept_here_and_delivered_exactly_once(
     assert rods["rod-2"]["tally"]["hits"] == 5
 
 
+def test_tap_while_the_core_is_fetching_the_trip_stays_on_the_screen(
+    make_context: Any, server: RunningServer
+):
+    page = make_context().new_page()
+    held: list[Any] = []
+
+    def hold(route: Any) -> None:
+        if route.request.method == "GET" and not held:
+            held.append((route, route.fetch()))  # the trip as it was before the tap
+        else:
+            route.continue_()
+
+    page.route("**/api/trips/*/events/*", hold)
+    page.route("**/api/trips/*/events/", hold)
+    open_demo(page, server.url, ready=False)
+    for _ in range(200):
+        if held:
+            break
+        page.wait_for_timeout(100)
+    page.get_by_test_id("hit-rod-4").click()
+    expect(page.get_by_test_id("tally-rod-4")).to_contain_text("1 hit")
+    route, answer = held[0]
+    route.fulfill(response=answer)
+    page.locator("[data-state=ready]").wait_for(timeout=60_000)
+    page.wait_for_timeout(1500)  # the view by the core replaces the server's
+    expect(page.get_by_test_id("tally-rod-4")).to_contain_text("1 hit", timeout=1000)
+
+
 def test_after_one_visit_the_app_opens_and_records_without_a_server(
     make_context: Any, server: RunningServer
 ):
@@ -240,7 +268,7 @@ def test_keys_are_listed_under_the_question_mark(fish: Page):
 
 
 def test_current_gives_gps_speeds_up_and_down(fish: Page):
-    fish.get_by_test_id("current").click()
+    fish.keyboard.press("c")
     fish.get_by_test_id("run-up").fill("1.3")
     fish.get_by_test_id("run-down").fill("2.3")
     fish.get_by_test_id("find-current").click()
@@ -282,7 +310,7 @@ def test_view_from_above_shows_turns_and_how_tight_they_may_be(fish: Page):
     view = fish.get_by_test_id("top-view")
     expect(view).to_have_attribute("data-course", "straight")
     expect(fish.get_by_test_id("tightest")).to_contain_text(
-        re.compile(r"To the left no tighter than \d+ ft \(.+\); to the right")
+        re.compile(r"to the left no tighter than \d+ ft \(.+\); to the right")
     )
     fish.get_by_test_id("course-starboard").click()
     expect(view).to_have_attribute("data-course", "starboard")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import subprocess
 from typing import Any
 
@@ -13,6 +14,8 @@ from hypothesis import HealthCheck, given, settings
 from paths import ROOT
 
 pytestmark = pytest.mark.django_db
+# Requests of each kind: a few in every run, more by hand.
+EXAMPLES = int(os.environ.get("EXAMPLES", "9"))
 
 
 def test_committed_schema_is_the_server_s(tmp_path: Any):
@@ -84,7 +87,9 @@ def test_no_request_breaks_the_server(demo: Any, client: Any):
             continue  # no generator makes CSV from a schema; test_locker_csv attacks it
 
         @given(case=operation.as_strategy())
-        @settings(max_examples=20, deadline=None, suppress_health_check=list(HealthCheck))
+        @settings(
+            max_examples=EXAMPLES, deadline=None, suppress_health_check=list(HealthCheck)
+        )
         def attack(case: Any) -> None:
             if "trip_id" in case.path_parameters:
                 case.path_parameters["trip_id"] = str(demo.pk)

@@ -109,6 +109,7 @@ class MaterialSerializer(serializers.Serializer):
     id = serializers.CharField()
     name = serializers.CharField()
     diameter_m = serializers.FloatField()
+    density_kgpm3 = serializers.FloatField()
     strength_n = serializers.FloatField()
     has_core = serializers.BooleanField()
     is_cable = serializers.BooleanField()

@@ -221,6 +221,7 @@ class CatalogueView(APIView):
             "materials": [
                 {
                     "id": item.id, "name": item.name, "diameter_m": item.diameter_m,
+                    "density_kgpm3": item.mean_density_kgpm3,
                     "strength_n": item.strength_n, "has_core": item.core_diameter_m > 0.0,
                     "is_cable": item.id.startswith("cable-"), "origin": item.source,
                 }

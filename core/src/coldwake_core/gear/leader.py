@@ -10,7 +10,9 @@ from ..constants import INCH_M
 from .pieces import Attractor, Lure
 
 LeaderSchool = Literal["short_whip", "blade_lengths", "fixed_short", "own_action", "tough_bite"]
-SpanSchool = LeaderSchool | Literal["ahead_of_nose"]
+SpanSchool = Literal[
+    "short_whip", "blade_lengths", "fixed_short", "own_action", "tough_bite", "ahead_of_nose"
+]
 LEADER_SCHOOLS: Final[tuple[LeaderSchool, ...]] = (
     "short_whip", "blade_lengths", "fixed_short", "own_action", "tough_bite",
 )

@@ -72,6 +72,12 @@ class LineMaterial:
         return core * LEAD_DENSITY_KGPM3 + self._sheath_area_m2 * self.solid_density_kgpm3
 
     @property
+    def mean_density_kgpm3(self) -> float:
+        """Mass over the volume of what is solid, kg/m3: sheath and core together."""
+        core = math.pi / 4 * self.core_diameter_m**2
+        return self.mass_kgpm / (core + self._sheath_area_m2)
+
+    @property
     def _sheath_area_m2(self) -> float:
         return math.pi / 4 * (self.diameter_m**2 - self.core_diameter_m**2) * self.fill
 

@@ -66,6 +66,9 @@ export const useFishStore = defineStore('fish', () => {
   let core: CoreClient | null = null
   let outbox: Outbox | null = null
   let recording = 0
+  /** How many records were begun, and the latest of them: the core starts from all or none. */
+  let records = 0
+  let latestRecord: Promise<unknown> = Promise.resolve()
   let answering: { text: string } | null = null
   let refresher: ReturnType<typeof setInterval> | undefined
 
@@ -119,7 +122,13 @@ export const useFishStore = defineStore('fish', () => {
     const mine = core!
     try {
       await mine.started
-      await mine.call('open', { trip: trip.value, events: await allEvents(tripId) })
+      await mine.call('open', { trip: trip.value, events: [] })
+      // A tap while the events travel is not among them: take them again until none was made.
+      for (let seen = -1; seen !== records;) {
+        seen = records
+        await latestRecord
+        await mine.call('replace', { events: await allEvents(tripId) })
+      }
       if (core !== mine) return
       coreReady.value = true
       await refresh()
@@ -155,7 +164,14 @@ export const useFishStore = defineStore('fish', () => {
   }
 
   /** Record something that happened. Resolves to whether it stands. */
-  async function record(type: EventType, payload: EventPayload | Record<string, never>): Promise<boolean> {
+  function record(type: EventType, payload: EventPayload | Record<string, never>): Promise<boolean> {
+    records += 1
+    const done = keep(type, payload)
+    latestRecord = done
+    return done
+  }
+
+  async function keep(type: EventType, payload: EventPayload | Record<string, never>): Promise<boolean> {
     if (!trip.value || !delivery.value) return false
     const event = makeEvent(type, payload, nowS())
     recording += 1

@@ -1197,9 +1197,10 @@ export interface components {
              *     * `fixed_short` - fixed_short
              *     * `own_action` - own_action
              *     * `tough_bite` - tough_bite
-             * @enum {string|null}
+             *     * `ahead_of_nose` - ahead_of_nose
+             * @enum {string}
              */
-            school: "short_whip" | "blade_lengths" | "fixed_short" | "own_action" | "tough_bite" | null;
+            school: "short_whip" | "blade_lengths" | "fixed_short" | "own_action" | "tough_bite" | "ahead_of_nose";
             name: string;
             /** Format: double */
             low_m: number;
@@ -1400,6 +1401,8 @@ export interface components {
             name: string;
             /** Format: double */
             diameter_m: number;
+            /** Format: double */
+            density_kgpm3: number;
             /** Format: double */
             strength_n: number;
             has_core: boolean;

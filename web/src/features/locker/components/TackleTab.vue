@@ -21,6 +21,7 @@ import {
 } from '../api'
 import { KIND_TITLES } from '../logic/fields'
 import ImportPanel from './ImportPanel.vue'
+import LineTable from './LineTable.vue'
 import PieceForm from './PieceForm.vue'
 
 const props = defineProps<{ boats: BoatRow[] }>()
@@ -85,6 +86,17 @@ function saved(piece: Piece): void {
 }
 async function duplicate(piece: Piece): Promise<void> {
   await act(async () => (side.value = { what: 'form', piece: await duplicatePiece(piece.id) }))
+}
+
+/** Deleting cannot be undone: it takes a second tap. */
+const deleting = ref<number | null>(null)
+async function deleteTwice(piece: Piece): Promise<void> {
+  if (deleting.value !== piece.id) {
+    deleting.value = piece.id
+    return
+  }
+  deleting.value = null
+  await act(() => deletePiece(piece.id).then(() => (side.value = null)))
 }
 
 const of = (piece: Piece): Properties => piece.properties as unknown as Properties
@@ -174,6 +186,7 @@ const bar = (range: Range): Record<string, string> => ({
           </span>
         </li>
       </ul>
+      <LineTable v-if="(kind === 'line' || kind === 'leader') && catalogue" :materials="catalogue.materials" />
     </section>
     <aside v-if="side" class="side">
       <PieceForm
@@ -198,13 +211,8 @@ const bar = (range: Range): Record<string, string> => ({
           >
             {{ side.piece.is_retired ? 'Take up again' : 'Retire' }}
           </button>
-          <button
-            type="button"
-            class="plain"
-            data-test="delete"
-            @click="act(() => deletePiece((side as { piece: Piece }).piece.id).then(() => (side = null)))"
-          >
-            Delete
+          <button type="button" class="plain" data-test="delete" @click="deleteTwice(side.piece)">
+            {{ deleting === side.piece.id ? 'Delete it for good?' : 'Delete' }}
           </button>
         </div>
       </PieceForm>
