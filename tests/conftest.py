@@ -23,14 +23,20 @@ settings.load_profile("quick")
 os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
 
 
-@pytest.fixture
-def demo(db: None) -> Any:
-    """The demo's open trip, loaded as the README's command loads it."""
+@pytest.fixture(scope="session")
+def django_db_setup(django_db_setup: None, django_db_blocker: Any) -> None:
+    """The demo, loaded once as the README's command loads it: every test gets it fresh."""
     from django.core.management import call_command
 
+    with django_db_blocker.unblock():
+        call_command("load_demo", verbosity=0)
+
+
+@pytest.fixture
+def demo(db: None) -> Any:
+    """The demo's open trip."""
     from trips.models import Trip
 
-    call_command("load_demo", verbosity=0)
     return Trip.objects.get(name="April morning")
 
 

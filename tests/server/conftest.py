@@ -1,0 +1,13 @@
+"""Server tests: passwords hashed quickly, since none of them guards anything."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+
+
+@pytest.fixture(autouse=True)
+def quick_passwords(settings: Any) -> None:
+    """A slow hash is the point of a password and the cost of a test."""
+    settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
