@@ -154,6 +154,22 @@ def test_kokanee_lures_swim_close_behind_the_clip():
     assert all(15 * FOOT_M <= setback <= 25 * FOOT_M for setback in setbacks)
 
 
+def test_dropper_rod_keeps_its_weight_and_is_set_for_a_depth():
+    dropper = event(
+        "rod_rigged", 2, rod_id="rod-1", place_id="port-bow", line_id="top-12",
+        lure_id="hoochie-pink", attractor_id="dodger-4", leader_m=0.23, weight_kg=0.17,
+        weight_ahead_m=1.2, drop_m=0.3,
+    )
+    spread = build_opening(
+        session(WARM, dropper, *MARKS, species="kokanee"), at(60), rod_ids=["rod-1"]
+    )
+    (rod,) = spread.rods
+    assert (rod.setup.weight_kg, rod.setup.weight_ahead_m, rod.setup.drop_m) == (0.17, 1.2, 0.3)
+    # A flat line has no number for a depth; a weight takes the lure to the marks at 9 m or 5 m.
+    wanted = [mark - 2.0 * FOOT_M for mark in (9.0, 5.0)]
+    assert min(abs(rod.depth_m - depth) for depth in wanted) < 0.9
+
+
 def test_current_gives_the_speed_by_gps_both_ways():
     current = event("current_noted", 2, speed_mps=0.5, toward_deg=180.0)
     spread = opening(WARM, current)

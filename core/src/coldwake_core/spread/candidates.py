@@ -65,7 +65,12 @@ def _options(
         lure_id=look.lure_id, attractor_id=look.attractor_id, leader_m=_leader_m(session, look),
         tow_point=look.tow_point,
     )
-    if stand.line.kind == "flat":
+    tied = stand.weighted
+    if tied is not None:
+        base = replace(
+            base, weight_kg=tied.weight_kg, weight_ahead_m=tied.weight_ahead_m, drop_m=tied.drop_m
+        )
+    elif stand.line.kind == "flat":
         for setting in FLAT_M:
             if setting <= stand.line.length_m:
                 yield base, setting, None
@@ -112,7 +117,8 @@ def candidates_for(
             ):
                 if score is None:
                     score = look.score + suits_line(
-                        look.kind, stand.line.kind, _blade_m(session, look)
+                        look.kind, stand.line.kind if stand.weighted is None else "weighted",
+                        _blade_m(session, look),
                     ) - _held_against(session, setup, speed_mps)
                 try:
                     number, depth = scratch.tried(setup, setting_m=setting, depth_m=target)

@@ -212,7 +212,7 @@ def suits_line(kind: str, line_kind: str, blade_m: float) -> float:
     kind : str
         Class of the look.
     line_kind : str
-        How the line is fished.
+        How the line is fished: flat, weighted (in line or on a dropper), leadcore, downrigger.
     blade_m : float
         Length of its attractor, m; 0 for none.
 
@@ -231,6 +231,8 @@ def suits_line(kind: str, line_kind: str, blade_m: float) -> float:
         return 0.0
     if line_kind == "flat":
         return -0.3
+    if line_kind == "weighted":
+        return 0.0
     usual = (4.0 if line_kind == "downrigger" else 5.0) * INCH_M
     return -0.1 if abs(blade_m - usual) > 0.5 * INCH_M else 0.0
 

@@ -268,7 +268,7 @@ def _why(
         if alike else "the different one: another look in the same water"
     )
     stand = stands[item.rod]
-    if stand.line.kind == "flat":
+    if stand.line.kind == "flat" and stand.weighted is None:
         side = "port" if stand.place.side_m < 0.0 else "starboard"
         words.append(f"{'long' if out.setting_m >= LONG_M else 'short'} on the {side} side")
     return tuple(words)

@@ -6,16 +6,23 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from ..fish.session import FishSession
+from ..gear.setup import RodSetup
 from ..gear.tackle import LineSpec, Place
 
 
 @dataclass(frozen=True, slots=True)
 class Stand:
-    """A rod with its place and reel, before it wears anything."""
+    """A rod with its place and reel, before it wears anything; ``rigged`` is what it has on now."""
 
     rod_id: str
     place: Place
     line: LineSpec
+    rigged: RodSetup | None = None
+
+    @property
+    def weighted(self) -> RodSetup | None:
+        """How a weight is tied on its line, which stays as it is; None without one."""
+        return self.rigged if self.rigged is not None and self.rigged.weight_kg > 0.0 else None
 
 
 def stands_of(
@@ -52,7 +59,7 @@ def stands_of(
             continue
         place = places.pop(setup.place_id)
         reels[setup.line_id] -= 1
-        stands.append(Stand(rod.id, place, outfit.line(setup.line_id)))
+        stands.append(Stand(rod.id, place, outfit.line(setup.line_id), setup))
     left = []
     for rod in bare:
         found = _free(outfit.lines, places.values(), reels)
