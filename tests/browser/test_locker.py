@@ -57,6 +57,7 @@ def test_deleting_takes_two_taps_and_what_a_trip_used_is_only_retired(
 ):
     locker(page, server)
     page.get_by_test_id("locker-search").fill("minnow 9 silver")
+    expect(page.locator("li", has_text="Floating minnow 9")).to_have_count(1)
     page.locator("li", has_text="Floating minnow 9").get_by_role("button").first.click()
     page.get_by_test_id("delete").click()
     expect(page.get_by_test_id("delete")).to_have_text("Delete it for good?")
@@ -125,6 +126,22 @@ def test_file_of_fifty_megabytes_is_refused_before_it_travels(
     page.get_by_test_id("open-import").click()
     page.get_by_test_id("import-file").set_input_files(file)
     expect(page.get_by_test_id("import-error")).to_contain_text("50.0 MB: at most 2 MB")
+
+
+def test_new_boat_begins_with_two_rods_in_two_holders(page: Page, server: RunningServer):
+    locker(page, server, "boats")
+    page.get_by_test_id("new-boat").click()
+    page.get_by_test_id("boat-name").fill("Test skiff")
+    page.get_by_test_id("boat-length").fill("14")
+    page.get_by_test_id("save-boat").click()
+    expect(page.get_by_role("status")).to_contain_text("Test skiff is kept")
+    expect(page.locator("button", has_text="Test skiff")).to_contain_text("2 rods, 2 places")
+    # Nothing is aboard it yet: one tap counts one of each.
+    page.get_by_test_id("tab-tackle").click()
+    page.get_by_test_id("aboard-boat").select_option(label="Test skiff")
+    page.get_by_test_id("kind-attractor").click()
+    page.get_by_test_id("one-of-each").click()
+    expect(page.get_by_test_id("piece-dodger-4").locator(".count strong")).to_have_text("1")
 
 
 def test_board_place_and_shaped_ball_are_set_up(page: Page, server: RunningServer):

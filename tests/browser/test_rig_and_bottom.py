@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import time
 import uuid
 
@@ -125,6 +126,9 @@ def test_rig_card_holds_every_rod_at_two_speeds(fish: Page, server: RunningServe
         expect(card).to_contain_text(f"Rod {rod}")
     expect(card).to_contain_text("ft cable")
     expect(card).to_contain_text("colours")
+    expect(card.locator("tbody tr")).to_have_count(12)  # six rods, two depths
+    pages = re.findall(rb"/Type\s*/Page\b", fish.pdf(format="Letter"))
+    assert len(pages) == 1
 
 
 def test_trip_is_ended_by_two_presses(fish: Page, server: RunningServer):

@@ -91,7 +91,15 @@ onMounted(async () => {
       </li>
     </ul>
     <p v-else-if="list">No trip yet. Start the first one below.</p>
-    <form v-if="list" @submit.prevent="start">
+    <div v-if="list && (!list.waters.length || !list.outfits.length)" class="first" data-test="set-up-first">
+      <p>A trip needs a boat and a water. Set up once, in this order:</p>
+      <ol>
+        <li v-if="!list.outfits.length"><router-link to="/locker?tab=boats">a boat with its rods</router-link></li>
+        <li><router-link to="/locker?tab=tackle">tackle, from the starter locker, counted aboard</router-link></li>
+        <li v-if="!list.waters.length"><router-link to="/locker?tab=waters">a water</router-link></li>
+      </ol>
+    </div>
+    <form v-else-if="list" @submit.prevent="start">
       <h2>Start a trip</h2>
       <v-text-field v-model="form.name" label="Name" maxlength="120" />
       <v-select v-model="form.water_id" label="Water" :items="list.waters" item-title="name" item-value="id" />
@@ -138,6 +146,13 @@ a {
   min-height: 44px;
   display: inline-flex;
   align-items: center;
+}
+.first ol {
+  padding-left: 24px;
+}
+.first li {
+  display: list-item;
+  border: 0;
 }
 form {
   display: grid;

@@ -48,7 +48,7 @@ function rowOf(place: Place): PlaceRow {
     height: short(place.tip_height_m),
     aft: short(place.aft_m ?? 0),
     cable: place.cable_material_id ?? 'cable-steel-150',
-    cableLength: short(place.cable_length_m || 61),
+    cableLength: short(place.cable_length_m || 60.96),
     ball: String(Number(ballFromKg(place.ball_kg || 4.5359, display.units).toFixed(1))),
     shape: place.ball_shape ?? 'round',
   }
@@ -63,14 +63,16 @@ watch(
     places.value = boat ? boat.places.map(rowOf) : []
     problem.value = null
     if (!boat) {
-      addRod()
-      addPlace('holder')
+      for (let rod = 0; rod < 2; rod += 1) {
+        addRod()
+        addPlace('holder')
+      }
     }
   },
   { immediate: true },
 )
 
-const fresh = (prefix: string, taken: string[]): string => {
+function fresh(prefix: string, taken: string[]): string {
   let number = 1
   while (taken.includes(`${prefix}-${number}`)) number += 1
   return `${prefix}-${number}`

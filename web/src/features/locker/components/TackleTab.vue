@@ -80,6 +80,16 @@ async function count(piece: Piece, change: number): Promise<void> {
   const boatNow = boat.value.id
   await act(() => setAboard(boatNow, piece.id, next))
 }
+/** A boat that has nothing of this kind aboard yet: one tap counts one of each. */
+const noneAboard = computed(
+  () => boat.value !== undefined && !retired.value && pieces.value.length > 0 && pieces.value.every((piece) => aboard(piece) === 0),
+)
+async function oneOfEach(): Promise<void> {
+  const boatNow = boat.value!.id
+  await act(async () => {
+    for (const piece of pieces.value) await setAboard(boatNow, piece.id, 1)
+  })
+}
 function saved(piece: Piece): void {
   side.value = { what: 'form', piece }
   reload()
@@ -166,6 +176,10 @@ const bar = (range: Range): Record<string, string> => ({
         Nothing of that name among the {{ retired ? 'retired ' : '' }}{{ KIND_TITLES[kind].toLowerCase() }}.
       </p>
       <p v-else-if="total > pieces.length" class="label">{{ pieces.length }} of {{ total }} shown: search for the rest.</p>
+      <p v-if="noneAboard" class="none-aboard">
+        None of these is aboard {{ boat!.boat.boat_name }} yet.
+        <v-btn class="big" data-test="one-of-each" @click="oneOfEach">Count one of each aboard</v-btn>
+      </p>
       <ul>
         <li v-for="piece in pieces" :key="piece.id" :data-test="`piece-${piece.key}`">
           <button class="name" @click="side = { what: 'form', piece }">
@@ -334,6 +348,12 @@ li {
   top: 6px;
   max-height: calc(100vh - 12px);
   overflow: auto;
+}
+.none-aboard {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 8px 0;
 }
 .empty {
   padding: 16px 0;

@@ -215,7 +215,13 @@ tr.first td {
   color: var(--now);
   font-weight: 700;
 }
+@page {
+  margin: 12mm;
+}
 @media print {
+  tr {
+    break-inside: avoid;
+  }
   .print {
     display: none;
   }
