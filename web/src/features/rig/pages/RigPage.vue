@@ -9,11 +9,12 @@ import { rodColour } from '@/features/fish/logic/shapes'
 import { useFishStore } from '@/features/fish/store'
 import { latestOnly } from '@/shared/core/latest'
 import { useDisplayStore } from '@/shared/units/store'
-import { fishLengthUnit, formatSpeed, tackleLengthFromM } from '@/shared/units/units'
+import { formatSpeed } from '@/shared/units/units'
 import { describeError } from '@/shared/units/describe'
 import BesideBoat from '../components/BesideBoat.vue'
 import CableVoltage from '../components/CableVoltage.vue'
 import ChainRule from '../components/ChainRule.vue'
+import LeaderSchools from '../components/LeaderSchools.vue'
 import FindingList from '../components/FindingList.vue'
 import CommonSpeed from '../components/CommonSpeed.vue'
 import MoodLadder from '../components/MoodLadder.vue'
@@ -31,6 +32,8 @@ const beside = shallowRef<BesideView | null>(null)
 /** What the locker has aboard this boat that the trip does not know of. */
 const news = shallowRef<TackleBrought | null>(null)
 const problem = ref<string | null>(null)
+/** What was typed and is no number: it stands until it is changed, whatever the bench answers meanwhile. */
+const mistyped = ref<string | null>(null)
 const empty = ref(false)
 
 const rods = computed(() => store.view?.rods ?? [])
@@ -103,6 +106,7 @@ function choose(id: string): void {
 
 function change(setup: RodSetup | null): void {
   draft.value = setup
+  mistyped.value = null
   if (setup) tryIt(setup)
 }
 
@@ -111,18 +115,9 @@ async function rigIt(setup: RodSetup): Promise<void> {
   if (problem.value === null && setup.rod_id === chosen.value) change(setup)
 }
 
-function chooseSchool(school: string): void {
-  void store.record('school_chosen', { topic: 'leader', school }).then(() => draft.value && tryIt(draft.value))
-}
-
-const MOODS = [
-  { value: 'active', title: 'active' },
-  { value: 'usual', title: 'usual' },
-  { value: 'tough', title: 'tough' },
-]
 const moodNow = computed(() => spread.value?.mood ?? 'usual')
-function chooseMood(school: string): void {
-  void store.record('school_chosen', { topic: 'mood', school }).then(() => draft.value && tryIt(draft.value))
+function chooseSchool(topic: 'leader' | 'mood', school: string): void {
+  void store.record('school_chosen', { topic, school }).then(() => draft.value && tryIt(draft.value))
 }
 
 watch(
@@ -205,46 +200,26 @@ onBeforeUnmount(() => store.close())
           </span>
           <span class="gap" />
           <v-btn v-if="changed" class="big" data-test="put-back" @click="choose(rod.id)">Put back</v-btn>
-          <v-btn class="big solid" :disabled="!changed || problem !== null" data-test="rig-it" @click="rigIt(draft)">Rig it so</v-btn>
+          <v-btn class="big solid" :disabled="!changed || (mistyped ?? problem) !== null" data-test="rig-it" @click="rigIt(draft)"
+            >Rig it so</v-btn
+          >
         </header>
-        <p v-if="problem" class="error" role="alert" data-test="rig-error">{{ problem }}</p>
+        <p v-if="mistyped ?? problem" class="error" role="alert" data-test="rig-error">{{ mistyped ?? problem }}</p>
         <ChainRule v-if="bench" :bench="bench" :colour="rodColour(index(rod.id))" @leader="change({ ...draft, leader_m: $event })" />
         <div v-if="bench" class="meter" role="img" :aria-label="`Action ${Math.round(bench.wild * 100)} of 100`" data-test="wild">
           <span class="label">calm</span>
           <span class="track"><span class="fill" :style="{ width: `${bench.wild * 100}%` }" /></span>
           <span class="label">wild</span>
         </div>
-        <div v-if="bench?.leader" class="schools mood" role="group" aria-label="How the fish answer">
-          <span class="label">The bite today</span>
-          <v-btn
-            v-for="mood in MOODS"
-            :key="mood.value"
-            class="school"
-            :class="{ on: mood.value === moodNow }"
-            :data-test="`mood-${mood.value}`"
-            @click="chooseMood(mood.value)"
-          >
-            {{ mood.title }}
-          </v-btn>
-        </div>
-        <div v-if="bench?.leader" class="schools" role="group" aria-label="Leader school">
-          <span class="label">Leader, {{ bench.leader.name.toLowerCase() }}: {{ bench.leader.why }}.</span>
-          <v-btn
-            v-for="school in bench.schools"
-            :key="school.school"
-            class="school"
-            :class="{ on: school.school === bench.leader.school }"
-            :data-test="`school-${school.school}`"
-            @click="chooseSchool(school.school)"
-          >
-            {{ school.name.split(':')[0] }}
-            {{ Math.round(tackleLengthFromM(school.low_m, display.units)) }}–{{
-              Math.round(tackleLengthFromM(school.high_m, display.units))
-            }}
-            {{ fishLengthUnit(display.units) }}
-          </v-btn>
-        </div>
-        <SetupFields :setup="draft" :outfit="outfit" @change="change" @bad="problem = $event" />
+        <LeaderSchools
+          v-if="bench?.leader"
+          :leader="bench.leader"
+          :schools="bench.schools"
+          :mood="moodNow"
+          @school="chooseSchool('leader', $event)"
+          @mood="chooseSchool('mood', $event)"
+        />
+        <SetupFields :setup="draft" :outfit="outfit" @change="change" @bad="mistyped = $event" />
         <FindingList v-if="bench" :findings="bench.findings" />
         <MoodLadder
           v-if="bench"
@@ -377,26 +352,6 @@ header {
   display: block;
   height: 100%;
   background: var(--ink);
-}
-.schools {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 6px;
-}
-.schools .label {
-  flex-basis: 100%;
-}
-.mood .label {
-  flex-basis: auto;
-}
-.school {
-  min-height: 44px;
-  font-size: 13px;
-}
-.school.on {
-  background: var(--ink);
-  color: var(--frost);
 }
 .nothing {
   grid-column: 1 / -1;
