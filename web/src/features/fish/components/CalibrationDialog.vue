@@ -97,20 +97,8 @@ async function toggle(id: string, aside: boolean): Promise<void> {
   </v-dialog>
 </template>
 
+<style scoped src="./dialog.css"></style>
 <style scoped>
-.row {
-  display: flex;
-  align-items: baseline;
-  gap: 10px;
-  margin-top: 10px;
-}
-input {
-  width: 110px;
-  font-size: 32px;
-  text-align: center;
-  border-bottom: 2px solid var(--ink);
-  color: var(--ink);
-}
 ul {
   list-style: none;
   padding: 0;
@@ -130,17 +118,5 @@ li {
 }
 .pick {
   min-height: 44px;
-}
-.chosen {
-  background: var(--ink);
-  color: var(--frost);
-}
-.error {
-  color: var(--now);
-  font-weight: 700;
-}
-.big {
-  flex: 1;
-  height: var(--touch) !important;
 }
 </style>

@@ -97,19 +97,8 @@ async function save(): Promise<void> {
   </v-dialog>
 </template>
 
+<style scoped src="./dialog.css"></style>
 <style scoped>
-.row {
-  display: flex;
-  align-items: baseline;
-  gap: 10px;
-}
-input {
-  width: 110px;
-  font-size: 32px;
-  text-align: center;
-  border-bottom: 2px solid var(--ink);
-  color: var(--ink);
-}
 .runs {
   display: flex;
   gap: 12px;
@@ -124,20 +113,7 @@ input {
   flex-direction: column;
   align-items: center;
 }
-.chosen {
-  background: var(--ink);
-  color: var(--frost);
-}
-.error {
-  color: var(--now);
-  font-weight: 700;
-  margin-top: 8px;
-}
-.find,
-.big {
+.find {
   height: var(--touch) !important;
-}
-.big {
-  flex: 1;
 }
 </style>

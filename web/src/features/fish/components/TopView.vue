@@ -3,7 +3,7 @@
 import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { latestOnly } from '@/shared/core/latest'
 import { useDisplayStore } from '@/shared/units/store'
-import { formatLength, formatSpeed } from '@/shared/units/units'
+import { formatLength, formatSpeed, stepM } from '@/shared/units/units'
 import type { FishView, LineOrders, ManoeuvreAsked, ManoeuvreView, PlanAsked, PlanView, TightestTurns, TurnAsked } from '../api'
 import { useElementSize } from '../composables/useElementSize'
 import { spreadLabels } from '../logic/scale'
@@ -162,7 +162,7 @@ const labelY = computed(() =>
 const warnings = computed(() => {
   const list = tangles.value.map((tangle, index) => {
     const when = turn.value ? `, ${Math.round(turn.value.tangles[index]!.at_s)} s into the turn` : ''
-    return `${tangle.rod_ids.map(nameOf).join(' and ')} come within ${formatLength(tangle.distance_m, display.units)}${when}`
+    return `${tangle.rod_ids.map(nameOf).join(' and ')} ${tangle.distance_m < stepM(display.units) / 2 ? 'cross' : `come within ${formatLength(tangle.distance_m, display.units)}`}${when}`
   })
   for (const id of turn.value?.grounded ?? []) list.push(`${nameOf(id)} touches bottom on the way`)
   if (turn.value) return list
@@ -285,10 +285,12 @@ const limits = computed(() => {
 
 <style scoped>
 .above {
+  /* What is said here must not push the rods off the screen: it scrolls. */
+  position: absolute;
+  inset: 0;
+  overflow-y: auto;
   display: flex;
   flex-direction: column;
-  height: 100%;
-  min-height: 260px;
   background: var(--water);
 }
 .controls {
@@ -318,7 +320,7 @@ const limits = computed(() => {
 .frame {
   position: relative;
   flex: 1;
-  min-height: 120px;
+  min-height: 110px;
 }
 svg {
   position: absolute;

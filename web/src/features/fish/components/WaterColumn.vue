@@ -387,7 +387,8 @@ text {
 }
 .empty {
   position: absolute;
-  inset: auto 0 45% 0;
+  inset: auto 12px 45% 84px;
   text-align: center;
+  background: var(--water);
 }
 </style>

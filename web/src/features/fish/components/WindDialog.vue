@@ -104,21 +104,8 @@ async function save(): Promise<void> {
   </v-dialog>
 </template>
 
+<style scoped src="./dialog.css"></style>
 <style scoped>
-.row {
-  display: flex;
-  align-items: baseline;
-  gap: 10px;
-  margin-bottom: 12px;
-}
-input {
-  width: 84px;
-  flex: none;
-  font-size: 28px;
-  text-align: center;
-  border-bottom: 2px solid var(--ink);
-  color: var(--ink);
-}
 .looks {
   display: flex;
   gap: 20px;
@@ -127,18 +114,5 @@ input {
 .looks label {
   display: flex;
   flex-direction: column;
-}
-.solid {
-  background: var(--ink);
-  color: var(--frost);
-}
-.error {
-  color: var(--now);
-  font-weight: 700;
-  margin-top: 8px;
-}
-.big {
-  flex: 1;
-  height: var(--touch) !important;
 }
 </style>

@@ -37,6 +37,22 @@ const ticks = computed(() => {
     metres: lureEnd.value + fishLengthToM(i * step, display.units),
   }))
 })
+const LETTER_PX = 7.2
+const ROW_PX = 16
+/** Names above the line and below it, each in the first row where the one before has ended. */
+const names = computed(() => {
+  const ends: Record<'above' | 'below', number[]> = { above: [], below: [] }
+  return parts.value.map((part, index) => {
+    if (part.kind === 'line') return null
+    const where = index % 2 ? 'above' : 'below'
+    const length = (part.name.length + (part.kind === 'leader' ? 6 : 0)) * LETTER_PX
+    const at = Math.max(Math.min(x(part.from_m) + 4, width.value - length), 4)
+    const free = ends[where].findIndex((end) => end < at)
+    const row = free < 0 ? ends[where].length : free
+    ends[where][row] = at + length
+    return { x: at, y: where === 'above' ? LINE_Y - 30 - row * ROW_PX : LINE_Y + 34 + row * ROW_PX }
+  })
+})
 const short = (metres: number): string => `${Math.round(tackleLengthFromM(metres, display.units) * 2) / 2} ${fishLengthUnit(display.units)}`
 
 const dragging = ref(false)
@@ -89,7 +105,7 @@ function key(event: KeyboardEvent): void {
         />
         <circle v-else-if="part.kind === 'weight'" :cx="x(part.from_m)" :cy="LINE_Y" r="9" class="weight" />
         <path v-else-if="part.kind === 'snubber'" :d="`M${x(part.from_m)} ${LINE_Y}l4-6 6 12 6-12 6 12 4-6`" class="snubber" />
-        <text v-if="part.kind !== 'line'" :x="x(part.from_m) + 4" :y="index % 2 ? LINE_Y - 30 : LINE_Y + 34" class="name">
+        <text v-if="names[index]" :x="names[index]!.x" :y="names[index]!.y" class="name">
           {{ part.name }}
           <tspan v-if="part.kind === 'leader'" class="strong">{{ short(part.length_m) }}</tspan>
         </text>

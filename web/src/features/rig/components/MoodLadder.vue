@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // The mood ladder on two axes: where this rod stands, and what aboard gives a little less or more.
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, reactive, shallowRef, watch } from 'vue'
 import type { BenchView, LadderAsked, LadderStep, RodSetup } from '@/features/fish/api'
 import { latestOnly } from '@/shared/core/latest'
 
@@ -8,13 +8,9 @@ const props = defineProps<{ bench: BenchView; colour: string; ladderFor: (asked:
 const emit = defineEmits<{ change: [setup: RodSetup]; failed: [error: unknown] }>()
 
 type Want = LadderAsked['flash']
-const WANTS: { value: Want; title: string }[] = [
-  { value: 'less', title: 'less' },
-  { value: 'same', title: 'same' },
-  { value: 'more', title: 'more' },
-]
-const flash = ref<Want>('same')
-const thump = ref<Want>('same')
+const WANTS: Want[] = ['less', 'same', 'more']
+const AXES = ['flash', 'thump'] as const
+const wanted = reactive<Record<(typeof AXES)[number], Want>>({ flash: 'same', thump: 'same' })
 const steps = shallowRef<LadderStep[] | null>(null)
 const SIZE = 150
 
@@ -24,16 +20,16 @@ const ask = latestOnly(
   (error) => emit('failed', error),
 )
 watch(
-  () => [JSON.stringify(props.bench.setup), flash.value, thump.value],
-  () => ask({ setup: props.bench.setup, flash: flash.value, thump: thump.value }),
+  () => [JSON.stringify(props.bench.setup), wanted.flash, wanted.thump],
+  () => ask({ setup: props.bench.setup, ...wanted }),
   { immediate: true },
 )
 const x = (value: number): number => 14 + value * (SIZE - 22)
 const y = (value: number): number => SIZE - 14 - value * (SIZE - 22)
 const asked = computed(() =>
-  flash.value === 'same' && thump.value === 'same'
+  AXES.every((axis) => wanted[axis] === 'same')
     ? 'another look, no louder'
-    : `${flash.value === 'same' ? 'same' : `a little ${flash.value}`} flash, ${thump.value === 'same' ? 'same' : `a little ${thump.value}`} thump`,
+    : AXES.map((axis) => `${wanted[axis] === 'same' ? 'same' : `a little ${wanted[axis]}`} ${axis}`).join(', '),
 )
 </script>
 
@@ -57,28 +53,16 @@ const asked = computed(() =>
     </svg>
     <div class="ask">
       <p class="label">{{ bench.rung }}. Start with little, add until they answer; never a radical change.</p>
-      <div class="wants">
-        <span class="label">flash</span>
+      <div v-for="axis in AXES" :key="axis" class="wants">
+        <span class="label">{{ axis }}</span>
         <button
-          v-for="item in WANTS"
-          :key="item.value"
-          :class="{ on: flash === item.value }"
-          :data-test="`flash-${item.value}`"
-          @click="flash = item.value"
+          v-for="want in WANTS"
+          :key="want"
+          :class="{ on: wanted[axis] === want }"
+          :data-test="`${axis}-${want}`"
+          @click="wanted[axis] = want"
         >
-          {{ item.title }}
-        </button>
-      </div>
-      <div class="wants">
-        <span class="label">thump</span>
-        <button
-          v-for="item in WANTS"
-          :key="item.value"
-          :class="{ on: thump === item.value }"
-          :data-test="`thump-${item.value}`"
-          @click="thump = item.value"
-        >
-          {{ item.title }}
+          {{ want }}
         </button>
       </div>
     </div>
