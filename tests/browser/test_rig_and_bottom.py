@@ -3,37 +3,15 @@
 from __future__ import annotations
 
 import re
-import time
-import uuid
 
+from opening import put_boat
 from playwright.sync_api import Page, expect
 
-from coldwake_core.chart.grid import GeoPoint, moved
 from running import ApiUser, RunningServer
 
 
-def before_the_ledge(url: str) -> None:
-    """Put the demo's boat anew where its ledge lies two minutes ahead, however late it is."""
-    user = ApiUser(url)
-    trip = next(t["id"] for t in user.get("/api/trips/")["trips"] if t["name"] == "April morning")
-    there = moved(
-        GeoPoint(latitude_deg=43.99873, longitude_deg=-115.00175), course_deg=30.0, distance_m=340.0
-    )
-    fix = {
-        "id": str(uuid.uuid4()),
-        "at_s": time.time() - user.get(f"/api/trips/{trip}/")["clock_shift_s"],
-        "type": "position_fixed",
-        "payload": {
-            "latitude_deg": there.latitude_deg,
-            "longitude_deg": there.longitude_deg,
-            "course_deg": 30.0,
-        },
-    }
-    user.post(f"/api/trips/{trip}/events/", {"events": [fix]})
-
-
 def test_ledge_ahead_is_called_and_one_tap_clears_it(fish: Page, server: RunningServer):
-    before_the_ledge(server.url)
+    put_boat(server.url, along_m=340.0)  # the ledge two minutes ahead
     fish.reload()
     fish.locator("[data-state=ready]").wait_for(timeout=60_000)
     call = fish.get_by_test_id("call-rod-4")

@@ -7,7 +7,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from opening import open_demo
+from opening import open_demo, put_boat
 from playwright.sync_api import Page, expect
 
 from paths import ROOT
@@ -276,7 +276,15 @@ def test_current_gives_gps_speeds_up_and_down(fish: Page):
     fish.get_by_test_id("current-save").click()
     expect(fish.get_by_test_id("gps-up")).to_have_text("1.3 mph")
     expect(fish.get_by_test_id("gps-down")).to_have_text("2.3 mph")
-    fish.get_by_test_id("current").click()
+    # What GPS shows up the current, which flows south here, is turned into what the lures feel.
+    fish.get_by_test_id("gps").click()
+    fish.get_by_test_id("gps-dialog").get_by_test_id("point-S").click()
+    fish.get_by_test_id("gps-speed").fill("2.6")
+    expect(fish.get_by_test_id("gps-found")).to_contain_text("2.1 mph")
+    fish.get_by_test_id("gps-set").click()
+    expect(fish.get_by_test_id("speed-input")).to_have_value("2.1")
+    fish.get_by_test_id("gps").click()
+    fish.get_by_test_id("to-current").click()
     fish.get_by_test_id("current-speed").fill("5")
     fish.get_by_test_id("current-save").click()
     expect(fish.get_by_test_id("current-too-fast")).to_be_visible()
@@ -305,7 +313,12 @@ def test_wind_is_noted_with_drift_and_the_own_look(fish: Page):
     expect(fish.get_by_test_id("top-view")).to_contain_text("lines stream 16° to port")
 
 
-def test_view_from_above_shows_turns_and_how_tight_they_may_be(fish: Page):
+def test_view_from_above_shows_turns_and_how_tight_they_may_be(
+    make_context: Any, server: RunningServer
+):
+    put_boat(server.url, along_m=0.0)
+    fish = make_context().new_page()
+    open_demo(fish, server.url)
     fish.get_by_test_id("switch-view").click()
     view = fish.get_by_test_id("top-view")
     expect(view).to_have_attribute("data-course", "straight")

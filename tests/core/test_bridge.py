@@ -99,5 +99,5 @@ def test_plan_and_tightest_turns_come_back_as_json():
     bridge = opened()
     plan = call(bridge, "plan", course="starboard", radius_m=40.0)["value"]
     assert [rod["rod_id"] for rod in plan["rods"]] == ["rod-3"]
-    assert call(bridge, "tightest")["value"]["port_m"] > 0.0
+    assert call(bridge, "tightest")["value"]["port"]["radius_m"] > 0.0
     assert call(bridge, "plan", course="starboard")["error"]["field"] == "radius_m"

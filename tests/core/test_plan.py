@@ -119,7 +119,8 @@ def test_too_tight_a_turn_leaves_a_long_line_slack():
 def test_tightest_turns_are_safe_and_the_next_tighter_is_not():
     opened = out()
     tightest = opened.tightest()
-    for side, radius in (("port", tightest.port_m), ("starboard", tightest.starboard_m)):
+    for side in ("port", "starboard"):
+        radius = getattr(tightest, side).radius_m
         plan = opened.plan(course=side, radius_m=radius)
         assert plan.tangles == ()
         assert all(rod.place is not None and rod.clearance_m > 0.0 for rod in plan.rods)
@@ -131,29 +132,49 @@ def test_tightest_turns_are_safe_and_the_next_tighter_is_not():
 
 def test_tightest_turns_say_what_a_tighter_one_does():
     tightest = out().tightest()
-    for why in (tightest.port_why, tightest.starboard_why):
-        assert why.startswith("Rod ")
-        assert why.split(" would ")[1] in ("go slack", "catch", "touch bottom")
+    for turn in (tightest.port, tightest.starboard):
+        assert turn.why.startswith("Rod ")
+        assert turn.why.split(" would ")[1] in ("go slack", "catch", "touch bottom")
+
+
+def test_wider_turn_in_which_lines_cross_is_told_beside_the_tightest():
+    # A long line from starboard settles inside the short one from port, and crosses it on the way.
+    crossing = session(
+        event("speed_changed", 0, speed_mps=0.8),
+        event("line_set", 1, rod_id="rod-1", setting_m=30.5),
+        event("line_set", 1, rod_id="rod-6", setting_m=56.4),
+        bottom_m=40.0,
+    )
+    turn = crossing.tightest().port
+    assert turn.wider_m is not None
+    assert turn.wider_m > turn.radius_m
+    assert turn.wider_why == "Rod 1 and Rod 6 would catch"
+    seen = crossing.plan(course="port", radius_m=turn.wider_m)
+    assert [tangle.rod_ids for tangle in seen.tangles] == [("rod-1", "rod-6")]
+    assert crossing.plan(course="port", radius_m=turn.radius_m).tangles == ()
 
 
 def test_rod_that_touches_bottom_straight_ahead_blames_no_turn():
     # The ball's counter shows 9 m and its lure hangs a little lower: over 9 m it is down already.
     shallow = out(event("sounded", 2, bottom_m=9.0))
     assert any(rod.clearance_m <= 0.0 for rod in shallow.plan(course="straight").rods)
-    assert shallow.tightest().port_m is not None
+    assert shallow.tightest().port.radius_m is not None
 
 
 def test_rod_meant_to_tap_the_bottom_does_not_widen_the_turn():
     bottom = event("sounded", 2, bottom_m=20.0)
     tapping = event("bottom_tap", 3, rod_id="rod-5", on=True)
     strict, tapped = out(bottom).tightest(), out(bottom, tapping).tightest()
-    assert "Rod 5 would touch bottom" in (strict.port_why, strict.starboard_why)
-    assert "Rod 5 would touch bottom" not in (tapped.port_why, tapped.starboard_why)
+    assert "Rod 5 would touch bottom" in (strict.port.why, strict.starboard.why)
+    assert "Rod 5 would touch bottom" not in (tapped.port.why, tapped.starboard.why)
 
 
 def test_shallow_water_makes_every_turn_wider():
-    deep, shallow = out().tightest(), out(event("sounded", 2, bottom_m=11.0)).tightest()
-    assert shallow.starboard_m is None or shallow.starboard_m >= deep.starboard_m
+    deep, shallow = (
+        out(event("sounded", 2, bottom_m=bottom)).tightest().starboard.radius_m
+        for bottom in (40.0, 5.5)
+    )
+    assert shallow is None or shallow > deep
 
 
 @pytest.mark.parametrize(

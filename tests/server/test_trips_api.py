@@ -338,7 +338,7 @@ def test_ending_a_trip_closes_it_in_the_list(client_in: Any, demo: Trip):
 def test_spread_from_above_is_solved_by_the_server_too(client_in: Any, demo: Trip):
     plan = client_in.get(f"/api/trips/{demo.pk}/plan/?course=port&radius_m=90").json()
     assert len(plan["rods"]) == 6
-    assert client_in.get(f"/api/trips/{demo.pk}/tightest/").json()["port_m"] > 8.0
+    assert client_in.get(f"/api/trips/{demo.pk}/tightest/").json()["port"]["radius_m"] > 8.0
     bad = client_in.get(f"/api/trips/{demo.pk}/plan/?course=port&radius_m=x")
     assert (bad.status_code, bad.json()["field"]) == (422, "radius_m")
 

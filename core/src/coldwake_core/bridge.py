@@ -16,6 +16,7 @@ from .errors import CoreError, InvalidInputError
 from .fish.bench import bench, check_spread, ladder
 from .fish.beside import beside_view
 from .fish.session import FishSession
+from .fish.wind import through_water_mps
 from .gear.setup import RodSetup
 from .record.events import decode_event
 from .record.trip import Trip
@@ -23,7 +24,7 @@ from .record.trip import Trip
 _CALLS = (
     "open", "add", "replace", "view", "lines_at", "number_for", "where", "plan", "tightest",
     "current_from_runs", "manoeuvre", "numbers_at", "orders",
-    "bench", "check_spread", "speed_at_depth", "ladder", "beside",
+    "bench", "check_spread", "speed_at_depth", "ladder", "beside", "through_water",
 )
 
 
@@ -142,6 +143,9 @@ class Bridge:
 
     def _tightest(self, now_s: float | None = None) -> Any:
         return encode(self._opened().tightest(now_s=now_s))
+
+    def _through_water(self, gps_mps: float, course_deg: float) -> float:
+        return through_water_mps(self._opened(), gps_mps=gps_mps, course_deg=course_deg)
 
     def _current_from_runs(self, up_mps: Any, down_mps: Any, toward_deg: Any) -> Any:
         """Two runs at one throttle, straight up and straight down a current."""

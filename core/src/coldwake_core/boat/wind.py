@@ -160,7 +160,33 @@ def own_pass_speeds(*, through_water_mps: float, wind: Wind) -> tuple[float, flo
     >>> [round(speed, 3) for speed in own_pass_speeds(through_water_mps=1.0, wind=seen)]
     [1.3, 1.0]
     """
-    if wind.into_mps is None or wind.with_mps is None:
+    if wind.into_mps is None:
         return None
-    into = through_water_mps + wind.into_mps - wind.with_mps
+    into = through_water_mps + headwind_extra_mps(wind=wind, course_deg=wind.from_deg)
     return (into, through_water_mps) if into > 0.0 else None
+
+
+def headwind_extra_mps(*, wind: Wind, course_deg: float) -> float:
+    """Return what GPS shows more, for the same action of the lures, on a course into the wind.
+
+    Parameters
+    ----------
+    wind : Wind
+        The wind, with what was seen.
+    course_deg : float
+        Course, degrees from north.
+
+    Returns
+    -------
+    float
+        m/s; 0 without a look, and with the wind abeam or behind.
+
+    Notes
+    -----
+    The whole difference seen straight into the wind, less of it by the cosine off the bow (judged:
+    nobody looks at every angle).
+    """
+    if wind.into_mps is None or wind.with_mps is None:
+        return 0.0
+    share = math.cos(math.radians(course_deg - wind.from_deg))
+    return (wind.into_mps - wind.with_mps) * max(share, 0.0)

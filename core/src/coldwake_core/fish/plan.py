@@ -208,21 +208,33 @@ def _seen(
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class TightestTurns:
-    """The smallest circles that are safe: no tangle, no lure or ball in the bottom, no slack line.
+class SafeTurn:
+    """The turns to one side that are safe: no tangle, no lure or ball in the bottom, no slack line.
 
     Parameters
     ----------
-    port_m, starboard_m : float or None
-        Radius, m, to either side; None when none that was tried is safe.
-    port_why, starboard_why : str
-        What a tighter one does; empty where every one that was tried is safe.
+    radius_m : float or None
+        Smallest safe radius of those tried, m; None when none is.
+    why : str
+        What the next tighter one does; empty where every one that was tried is safe.
+    wider_m : float or None
+        A wider one that is not safe either, m: long lines may cross short ones there.
+    wider_why : str
+        What that does.
     """
 
-    port_m: float | None
-    starboard_m: float | None
-    port_why: str
-    starboard_why: str
+    radius_m: float | None
+    why: str = ""
+    wider_m: float | None = None
+    wider_why: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class TightestTurns:
+    """The safe turns to either side."""
+
+    port: SafeTurn
+    starboard: SafeTurn
 
 
 def tightest_turns(
@@ -247,9 +259,9 @@ def tightest_turns(
 
     Notes
     -----
-    Halves a list of radii about a quarter apart: what is safe in a turn is taken to be safe in a
-    wider one. A rod that touches bottom straight ahead already, or is meant to, does not count: no
-    turn is to blame for that.
+    Tries radii about a quarter apart, all of them: what is safe in a turn need not be so in a wider
+    one. A rod that touches bottom straight ahead already, or is meant to, does not count: no turn
+    is to blame for that.
     """
     out = [rod for rod in rods if rod.line is not None]
     straight, _ = _seen(out, None, "port", speed_mps, where, bed)
@@ -269,18 +281,20 @@ def tightest_turns(
         ]
         return f"{' and '.join(deep)} would touch bottom" if deep else ""
 
-    def tightest(side: Literal["port", "starboard"]) -> tuple[float | None, str]:
-        low, high, why = 0, len(_RADII_M), ""
-        while low < high:
-            middle = (low + high) // 2
-            found = trouble(_RADII_M[middle], side)
+    def safe(side: Literal["port", "starboard"]) -> SafeTurn:
+        why = ""
+        for index, radius in enumerate(_RADII_M):
+            found = trouble(radius, side)
             if found:
-                low, why = middle + 1, found
-            else:
-                high = middle
-        return (_RADII_M[low] if low < len(_RADII_M) else None), why
+                why = found
+                continue
+            for wider in _RADII_M[index + 1:]:
+                found = trouble(wider, side)
+                if found:
+                    return SafeTurn(
+                        radius_m=radius, why=why, wider_m=wider, wider_why=found
+                    )
+            return SafeTurn(radius_m=radius, why=why)
+        return SafeTurn(radius_m=None, why=why)
 
-    port, starboard = tightest("port"), tightest("starboard")
-    return TightestTurns(
-        port_m=port[0], starboard_m=starboard[0], port_why=port[1], starboard_why=starboard[1]
-    )
+    return TightestTurns(port=safe("port"), starboard=safe("starboard"))

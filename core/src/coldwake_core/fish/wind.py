@@ -1,9 +1,13 @@
-"""The wind of the moment: how the hull points, how the lines stream, what to steer by GPS."""
+"""Wind and GPS of the moment: how hull and lines lie, what to steer, what the lures feel."""
 
 from __future__ import annotations
 
-from ..boat.wind import own_pass_speeds, steering
+from ..boat.current import Current, GroundTrack, water_speed_mps
+from ..boat.wind import headwind_extra_mps, own_pass_speeds, steering
+from ..checks import require_number
 from ..errors import InvalidInputError
+from ..gear.pieces import FASTEST_MPS
+from ..record.payloads import SLOWEST_MPS
 from .ahead import OLDEST_FIX_S
 from .lines import TripLines
 from .view import WindView
@@ -47,3 +51,43 @@ def wind_view(lines: TripLines, now_s: float) -> WindView | None:
         into_mps=None if passes is None else passes[0],
         with_mps=None if passes is None else passes[1],
     )
+
+
+def through_water_mps(lines: TripLines, *, gps_mps: float, course_deg: float) -> float:
+    """Return the speed through the water behind what GPS shows.
+
+    Parameters
+    ----------
+    lines : TripLines
+        The trip's lines, for the current and the wind that were noted.
+    gps_mps : float
+        Speed over ground, m/s.
+    course_deg : float
+        Course over ground, degrees from north.
+
+    Returns
+    -------
+    float
+        m/s: what the lures feel, by vectors for the current and by the user's own look for wind.
+
+    Raises
+    ------
+    InvalidInputError
+        If GPS shows no trolling speed, or the current and wind noted leave none.
+    """
+    require_number("gps_mps", gps_mps, low=0.0, high=20.0, unit="m/s")
+    require_number("course_deg", course_deg, low=0.0, high=360.0, unit="degrees")
+    still = Current(speed_mps=0.0, toward_deg=0.0)
+    speed = water_speed_mps(
+        ground=GroundTrack(speed_mps=gps_mps, course_deg=course_deg),
+        current=lines.state.current or still,
+    )
+    if lines.state.wind is not None:
+        speed -= headwind_extra_mps(wind=lines.state.wind, course_deg=course_deg)
+    if not SLOWEST_MPS <= speed <= FASTEST_MPS:
+        raise InvalidInputError(
+            "gps_mps", round(gps_mps, 3),
+            "a speed that leaves a trolling speed through the water: look at the current and the "
+            "wind you noted",
+        )
+    return speed

@@ -286,6 +286,12 @@ export const useFishStore = defineStore('fish', () => {
     return core!.call('current_from_runs', { up_mps: upMps, down_mps: downMps, toward_deg: towardDeg })
   }
 
+  /** What the lures feel of a speed that GPS shows on a course. */
+  async function throughWater(gpsMps: number, courseDeg: number): Promise<number> {
+    if (!coreReady.value) throw new Error('This needs the computation in this browser: wait until it is ready.')
+    return core!.call('through_water', { gps_mps: gpsMps, course_deg: courseDeg })
+  }
+
   /** The speed at which a blade swings, from its tip's beat. */
   async function speedAtDepth(rodId: string, beats: number, seconds: number): Promise<{ speed_mps: number; doubt_mps: number }> {
     if (!coreReady.value) throw new Error('Reading the speed from the beat needs the computation in this browser: wait until it is ready.')
@@ -347,6 +353,7 @@ export const useFishStore = defineStore('fish', () => {
     ladderFor,
     beside,
     currentFromRuns,
+    throughWater,
     tightestTurns,
     setDepth,
     undo,

@@ -1996,6 +1996,15 @@ export interface components {
             field: string;
             message: string;
         };
+        /** @description The turns to one side that are safe: no tangle, no lure or ball in the bottom, no slack line. */
+        SafeTurn: {
+            /** Format: double */
+            radius_m: number | null;
+            why?: string;
+            /** Format: double */
+            wider_m?: number | null;
+            wider_why?: string;
+        };
         /** @description A scent, or a cure of bait, by its name. */
         Scent: {
             id: string;
@@ -2110,14 +2119,10 @@ export interface components {
             /** Format: double */
             depth_m?: number;
         };
-        /** @description The smallest circles that are safe: no tangle, no lure or ball in the bottom, no slack line. */
+        /** @description The safe turns to either side. */
         TightestTurns: {
-            /** Format: double */
-            port_m: number | null;
-            /** Format: double */
-            starboard_m: number | null;
-            port_why: string;
-            starboard_why: string;
+            port: components["schemas"]["SafeTurn"];
+            starboard: components["schemas"]["SafeTurn"];
         };
         /** @description A rod tip raised, put back in its holder, or lowered to the water. */
         TipMoved: {

@@ -12,6 +12,10 @@ const NAMES: Record<string, string> = {
   above_mark_m: 'Distance above marks',
   length_m: 'Length',
   at_s: 'Time',
+  gps_mps: 'GPS',
+  drift_mps: 'Drift',
+  into_mps: 'Into the wind',
+  with_mps: 'With the wind',
 }
 
 /** Write a quantity by the unit its field is kept in. */

@@ -13,7 +13,6 @@ const props = defineProps<{
   fromRuns: (up: number, down: number, towardDeg: number) => Promise<{ speed_mps: number; toward_deg: number }>
 }>()
 const open = defineModel<boolean>({ required: true })
-const emit = defineEmits<{ wind: [] }>()
 
 const display = useDisplayStore()
 const typed = ref('')
@@ -89,7 +88,6 @@ async function save(): Promise<void> {
         <p v-if="error" class="error" role="alert">{{ error }}</p>
       </v-card-text>
       <v-card-actions>
-        <v-btn class="big" data-test="to-wind" @click="emit('wind')">Wind …</v-btn>
         <v-btn class="big" @click="open = false">Cancel</v-btn>
         <v-btn class="big chosen" data-test="current-save" @click="save">Save</v-btn>
       </v-card-actions>

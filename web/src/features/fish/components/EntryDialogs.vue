@@ -21,6 +21,7 @@ import CurrentDialog from './CurrentDialog.vue'
 import PlaceDialog from './PlaceDialog.vue'
 import RodSheet from './RodSheet.vue'
 import WindDialog from './WindDialog.vue'
+import GpsDialog from './GpsDialog.vue'
 import NumberDialog from './NumberDialog.vue'
 
 const props = defineProps<{ view: FishView; rod: RodView | undefined }>()
@@ -41,6 +42,7 @@ const bottomOpen = opened('bottom')
 const offsetOpen = opened('offset')
 const calibrateOpen = opened('calibrate')
 const currentOpen = opened('current')
+const gpsOpen = opened('gps')
 const windOpen = opened('wind')
 const placeOpen = opened('place')
 const clearanceOpen = opened('clearance')
@@ -142,15 +144,17 @@ async function mark(value: number): Promise<string | null> {
     v-model="currentOpen"
     :view="view"
     :from-runs="store.currentFromRuns"
-    @wind="dialog = 'wind'"
     :note="(speed_mps: number, toward_deg: number) => store.attempt(() => store.record('current_noted', { speed_mps, toward_deg }))"
   />
-  <WindDialog
-    v-model="windOpen"
+  <GpsDialog
+    v-model="gpsOpen"
     :view="view"
-    :note="(wind) => store.attempt(() => store.record('wind_noted', { ...wind }))"
+    :through-water="store.throughWater"
+    :set-speed="(speed_mps: number) => store.attempt(() => store.record('speed_changed', { speed_mps }))"
     @current="dialog = 'current'"
+    @wind="dialog = 'wind'"
   />
+  <WindDialog v-model="windOpen" :view="view" :note="(wind) => store.attempt(() => store.record('wind_noted', { ...wind }))" />
   <PlaceDialog
     v-model="placeOpen"
     :last="null"

@@ -16,7 +16,7 @@ const props = defineProps<{
   preview: RodLine[] | null
   rodIndex: (id: string) => number
 }>()
-const emit = defineEmits<{ try: [speedMps: number]; set: [speedMps: number]; bad: [text: string]; ask: [dialog: 'current' | 'wind'] }>()
+const emit = defineEmits<{ try: [speedMps: number]; set: [speedMps: number]; bad: [text: string]; gps: [] }>()
 
 const display = useDisplayStore()
 const track = useTemplateRef<HTMLElement>('track')
@@ -163,7 +163,7 @@ function commitTyped(): void {
         <path :d="`M${x(shown) - 7} 0 h14 l-7 9 Z`" class="now-head" />
       </svg>
     </div>
-    <button class="gps" data-test="current" @click="emit('ask', view.wind && !view.current ? 'wind' : 'current')">
+    <button class="gps" data-test="gps" @click="emit('gps')">
       <span class="label head">by GPS</span>
       <template v-if="view.passes">
         <span class="label">up-current</span><strong data-test="gps-up">{{ formatSpeed(view.passes.up_mps, display.units) }}</strong>

@@ -174,10 +174,12 @@ const warnings = computed(() => {
 })
 const limits = computed(() => {
   if (!tightest.value) return ''
-  const say = (radiusM: number | null, why: string): string =>
-    `${radiusM === null ? 'no turn is safe' : `no tighter than ${formatLength(radiusM, display.units)}`}${why ? ` (${why})` : ''}`
-  const { port_m, port_why, starboard_m, starboard_why } = tightest.value
-  return `Held all the way round: to the left ${say(port_m, port_why)}; to the right ${say(starboard_m, starboard_why)}. A U-turn is kinder: see it above.`
+  const say = (turn: TightestTurns['port']): string => {
+    const tight = turn.radius_m === null ? 'no turn is safe' : `no tighter than ${formatLength(turn.radius_m!, display.units)}`
+    const wide = turn.wider_m === null ? '' : `, nor about ${formatLength(turn.wider_m!, display.units)} (${turn.wider_why})`
+    return `${tight}${turn.why ? ` (${turn.why})` : ''}${wide}`
+  }
+  return `Held all the way round: to the left ${say(tightest.value.port)}; to the right ${say(tightest.value.starboard)}. An S- or U-turn is over sooner: see it above.`
 })
 </script>
 

@@ -15,7 +15,6 @@ interface Wind {
 }
 const props = defineProps<{ view: FishView; note: (wind: Wind) => Promise<string | null> }>()
 const open = defineModel<boolean>({ required: true })
-const emit = defineEmits<{ current: [] }>()
 
 const display = useDisplayStore()
 const from = ref(270)
@@ -96,7 +95,6 @@ async function save(): Promise<void> {
         <p v-if="error" class="error" role="alert">{{ error }}</p>
       </v-card-text>
       <v-card-actions>
-        <v-btn class="big" data-test="to-current" @click="emit('current')">Current …</v-btn>
         <v-btn class="big" @click="open = false">Cancel</v-btn>
         <v-btn class="big solid" data-test="wind-save" @click="save">Save</v-btn>
       </v-card-actions>

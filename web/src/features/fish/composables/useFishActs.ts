@@ -13,6 +13,7 @@ export type DialogName =
   | 'offset'
   | 'current'
   | 'wind'
+  | 'gps'
   | 'calibrate'
   | 'place'
   | 'clearance'

@@ -22,6 +22,7 @@ export const KEYS: KeyAct[] = [
   { key: 'm', act: 'mark', does: 'note a mark' },
   { key: 't', act: 'temperature', does: 'surface temperature' },
   { key: 's', act: 'bottom', does: 'depth of the bottom' },
+  { key: 'e', act: 'gps', does: 'speed by GPS' },
   { key: 'c', act: 'current', does: 'the current' },
   { key: 'a', act: 'wind', does: 'the wind' },
   { key: 'p', act: 'place', does: 'where the boat is' },

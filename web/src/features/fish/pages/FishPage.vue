@@ -94,6 +94,7 @@ function onKey(event: KeyboardEvent): void {
     act.act === 'bottom' ||
     act.act === 'current' ||
     act.act === 'wind' ||
+    act.act === 'gps' ||
     act.act === 'place' ||
     act.act === 'help'
   )
@@ -162,7 +163,7 @@ onBeforeUnmount(() => {
           @try="speed.to"
           @set="setSpeed"
           @bad="badSpeed"
-          @ask="acts.dialog.value = $event"
+          @gps="acts.dialog.value = 'gps'"
         />
         <aside class="side">
           <AheadCalls
