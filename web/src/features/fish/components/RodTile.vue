@@ -65,7 +65,7 @@ const tally = computed(() => {
     <div class="line">
       <span v-if="rod.line" class="depth" :data-test="`depth-${rod.id}`">{{ formatDepth(rod.line, display.units) }}</span>
       <span v-if="rod.line && rod.line.clearance_m < 0" class="verdict">in the bottom</span>
-      <span class="label" :data-test="`soak-${rod.id}`">soak {{ formatElapsed(rod.soak_since_s, nowS) }}</span>
+      <span v-else class="label" :data-test="`soak-${rod.id}`">soak {{ formatElapsed(rod.soak_since_s, nowS) }}</span>
     </div>
     <button v-if="rod.again" class="again" :data-test="`again-${rod.id}`" @click.stop="emit('act', 'looked')">
       Look at it: {{ rod.again }}. Tap when it is right.
