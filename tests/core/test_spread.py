@@ -170,6 +170,17 @@ def test_dropper_rod_keeps_its_weight_and_is_set_for_a_depth():
     assert min(abs(rod.depth_m - depth) for depth in wanted) < 0.9
 
 
+def test_line_that_rides_another_s_cable_is_left_to_be_clipped_and_said_so():
+    stacked = event(
+        "rod_rigged", 2, rod_id="rod-2", place_id="rigger-port", line_id="rigger-12",
+        lure_id="thin-copper", setback_m=6.0, above_ball_m=3.0,
+    )
+    spread = opening(WARM, stacked)
+    assert "rod-2" not in {rod.setup.rod_id for rod in spread.rods}
+    assert "rod-3" in {rod.setup.rod_id for rod in spread.rods}
+    assert any(reason.startswith("Rod 2: rides another line's cable") for reason in spread.reasons)
+
+
 def test_current_gives_the_speed_by_gps_both_ways():
     current = event("current_noted", 2, speed_mps=0.5, toward_deg=180.0)
     spread = opening(WARM, current)

@@ -51,9 +51,13 @@ def stands_of(
     asked = [outfit.rod(rod_id) for rod_id in rod_ids] if rod_ids is not None else outfit.rods
     reels = {line.id: line.count for line in outfit.lines}
     places = {place.id: place for place in outfit.places}
-    stands, bare = [], []
+    stands, bare, riders = [], [], []
     for rod in asked:
         setup = state.rods[rod.id].setup
+        if setup is not None and setup.above_ball_m > 0.0:
+            # One counter serves a cable: a second line is clipped to suit once the first is down.
+            riders.append(rod.name)
+            continue
         if setup is None or setup.place_id not in places or reels.get(setup.line_id, 0) < 1:
             bare.append(rod)
             continue
@@ -72,6 +76,11 @@ def stands_of(
         stands.append(Stand(rod.id, place, line))
     stands.sort(key=lambda stand: (stand.place.side_m, stand.rod_id))
     words = [f"{', '.join(left)}: no place or reel left."] if left else []
+    if riders:
+        words.append(
+            f"{', '.join(riders)}: rides another line's cable; clip it by its number on Fish "
+            "once that cable is down."
+        )
     return stands, words
 
 
