@@ -219,6 +219,7 @@ def test_lure_to_look_at_again_is_on_its_tile_until_it_is_right(page: Page, serv
     page.get_by_test_id("again-bent").click()
     expect(page.get_by_test_id("look-again")).to_contain_text("bent")
     page.goto(f"{server.url}/fish")
+    page.locator("[data-state=ready]").wait_for(timeout=60_000)
     again = page.get_by_test_id("again-rod-4")
     expect(again).to_contain_text("bent")
     again.click()

@@ -100,7 +100,9 @@ export const useFishStore = defineStore('fish', () => {
     delivery.value = useDelivery({ tripId, outbox, refused: onRefused })
     core = createCoreClient({ makeWorker })
     void startCore(tripId)
-    void delivery.value.flush()
+    // What was still waiting when the page was left is news to the server's view too.
+    const left = (await outbox.waiting(tripId)).length
+    void delivery.value.flush().then(() => (left > 0 && !coreReady.value ? refresh() : undefined))
     refresher = setInterval(() => void sync(), REFRESH_MS)
     window.addEventListener('focus', sync)
   }
