@@ -100,11 +100,16 @@ export const useFishStore = defineStore('fish', () => {
     delivery.value = useDelivery({ tripId, outbox, refused: onRefused })
     core = createCoreClient({ makeWorker })
     void startCore(tripId)
-    // What was still waiting when the page was left is news to the server's view too.
-    const left = (await outbox.waiting(tripId)).length
-    void delivery.value.flush().then(() => (left > 0 && !coreReady.value ? refresh() : undefined))
+    void deliverLeft(tripId, delivery.value)
     refresher = setInterval(() => void sync(), REFRESH_MS)
     window.addEventListener('focus', sync)
+  }
+
+  /** What was still waiting when the page was left is news to the server's view too. */
+  async function deliverLeft(tripId: string, mine: Delivery): Promise<void> {
+    const left = (await outbox!.waiting(tripId)).length
+    await mine.flush()
+    if (left > 0 && delivery.value === mine && !coreReady.value) await refresh()
   }
 
   async function allEvents(tripId: string): Promise<TripEvent[]> {

@@ -179,7 +179,7 @@ const limits = computed(() => {
     const wide = turn.wider_m === null ? '' : `, nor about ${formatLength(turn.wider_m!, display.units)} (${turn.wider_why})`
     return `${tight}${turn.why ? ` (${turn.why})` : ''}${wide}`
   }
-  return `Held all the way round: to the left ${say(tightest.value.port)}; to the right ${say(tightest.value.starboard)}. An S- or U-turn is over sooner: see it above.`
+  return `Held all the way round: to the left ${say(tightest.value.port)}; to the right ${say(tightest.value.starboard)}. An S- or U-turn is over sooner: see it above. Lines taken as straight from above.`
 })
 </script>
 
