@@ -23,7 +23,7 @@ from paths import ROOT
 class RunningServer:
     """Cold Wake on a port, with the demo loaded; can be killed and started again."""
 
-    def __init__(self, var: Path) -> None:
+    def __init__(self, var: Path, *, fresh: bool = True) -> None:
         self.database = var / "coldwake.sqlite3"
         self.env = {
             **os.environ,
@@ -37,13 +37,18 @@ class RunningServer:
             self.port = probe.getsockname()[1]
         self.process: subprocess.Popen[bytes] | None = None
         self.url = f"http://127.0.0.1:{self.port}"
-        for command in (["migrate", "--verbosity", "0"], ["load_demo", "--verbosity", "0"]):
-            subprocess.run(
-                [sys.executable, str(ROOT / "server/manage.py"), *command],
-                env=self.env,
-                check=True,
-                capture_output=True,
-            )
+        if fresh:
+            self.manage("migrate", "--verbosity", "0")
+            self.manage("load_demo", "--verbosity", "0")
+
+    def manage(self, *command: str) -> None:
+        """Run one of the server's own commands on its data."""
+        subprocess.run(
+            [sys.executable, str(ROOT / "server/manage.py"), *command],
+            env=self.env,
+            check=True,
+            capture_output=True,
+        )
 
     def keep(self) -> None:
         """Keep the data as they stand now, to be put back."""

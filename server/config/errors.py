@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import math
+import sys
 from typing import Any
 
 from django.core.exceptions import RequestDataTooBig
+from django.http import HttpRequest, HttpResponse, JsonResponse
 from rest_framework import exceptions, status
 from rest_framework.request import Request
 from rest_framework.response import Response
@@ -13,6 +15,8 @@ from rest_framework.views import exception_handler
 
 from coldwake_core.bridge import error_json
 from coldwake_core.errors import CoreError
+
+from .faults import write_down
 
 NOT_PROCESSABLE = 422
 
@@ -40,6 +44,11 @@ def handle_exception(error: Exception, context: dict[str, Any]) -> Response | No
     if isinstance(error, RequestDataTooBig):
         error = TooLargeError("The body is larger than 2 MB: send less at once.")
     response = exception_handler(error, context)
+    if response is None:
+        request = context["request"]
+        return Response(
+            fault_body(write_down(error, f"{request.method} {request.path}")), status=500
+        )
     if response is not None:
         code = getattr(error, "default_code", "error")
         field, message = _first(response.data)
@@ -48,6 +57,34 @@ def handle_exception(error: Exception, context: dict[str, Any]) -> Response | No
             "high": None,
         }
     return response
+
+
+def fault_body(fault: str) -> dict[str, Any]:
+    """Return the body of an answer that failed, with the id under which it is written down."""
+    return {
+        "code": "fault", "field": "",
+        "message": f"The server failed. It is written down in its log as {fault}.",
+        "limit": None, "low": None, "high": None,
+    }
+
+
+def _plain(request: HttpRequest, status_code: int, body: dict[str, Any]) -> HttpResponse:
+    if request.path.startswith("/api/"):
+        return JsonResponse(body, status=status_code)
+    return HttpResponse(body["message"], status=status_code, content_type="text/plain")
+
+
+def not_found(request: HttpRequest, exception: Exception) -> HttpResponse:
+    """Answer for an address that is none, in the shape of all errors."""
+    return _plain(request, 404, {
+        **fault_body(""), "code": "not_found", "message": "There is no such address."
+    })
+
+
+def failed(request: HttpRequest) -> HttpResponse:
+    """Answer for a fault outside the API's own views."""
+    error = sys.exc_info()[1] or RuntimeError("no exception at hand")
+    return _plain(request, 500, fault_body(write_down(error, f"{request.method} {request.path}")))
 
 
 def _first(data: Any, field: str = "") -> tuple[str, str]:

@@ -17,15 +17,15 @@ def _secret_key() -> str:
     VAR.mkdir(parents=True, exist_ok=True)
     path = VAR / "secret_key"
     if not path.exists():
-        path.write_text(get_random_secret_key())
-        path.chmod(0o600)
+        with open(os.open(path, os.O_WRONLY | os.O_CREAT, 0o600), "w") as file:
+            file.write(get_random_secret_key())
     return path.read_text().strip()
 
 
 SECRET_KEY = _secret_key()
 DEBUG = False
 DEMO = os.environ.get("COLDWAKE_DEMO") == "1"
-ALLOWED_HOSTS = os.environ.get("COLDWAKE_HOSTS", "localhost,127.0.0.1,[::1],testserver").split(",")
+ALLOWED_HOSTS = os.environ.get("COLDWAKE_HOSTS", "localhost,127.0.0.1,[::1]").split(",")
 
 INSTALLED_APPS = [
     "django.contrib.auth",
@@ -34,6 +34,7 @@ INSTALLED_APPS = [
     "rest_framework",
     "drf_spectacular",
     "csp",
+    "upkeep",
     "accounts",
     "locker",
     "waters",
@@ -45,10 +46,14 @@ MIDDLEWARE = [
     "csp.middleware.CSPMiddleware",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
+    "config.middleware.MarkApi",
+    "django.middleware.gzip.GZipMiddleware",
+    "django.middleware.http.ConditionalGetMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "config.middleware.SlideSession",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
 ]
 
@@ -67,6 +72,25 @@ DATABASES = {
         },
     }
 }
+
+# Everything at warning and above goes to the terminal and to a file that never grows beyond bounds.
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "formatters": {"line": {"format": "{asctime} {levelname} {name}: {message}", "style": "{"}},
+    "handlers": {
+        "terminal": {"class": "logging.StreamHandler", "formatter": "line"},
+        "file": {
+            "class": "logging.handlers.RotatingFileHandler", "formatter": "line",
+            "filename": VAR / "log" / "coldwake.log", "maxBytes": 2_000_000, "backupCount": 5,
+            "delay": True, "encoding": "utf-8",
+        },
+    },
+    "root": {"handlers": ["terminal", "file"], "level": "WARNING"},
+    # Answers of 404 and 401 are everyday; faults are written down with their trace and id.
+    "loggers": {"django.request": {"level": "CRITICAL"}},
+}
+(VAR / "log").mkdir(parents=True, exist_ok=True)
 
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"},

@@ -1,11 +1,14 @@
 """All addresses: the API, its schema, and the front end for everything else."""
 
 from django.conf import settings
-from django.http import FileResponse, HttpRequest, HttpResponse
+from django.db import connection
+from django.http import FileResponse, HttpRequest, HttpResponse, JsonResponse
 from django.http.response import HttpResponseBase
 from django.urls import include, path, re_path
 from django.views.decorators.csrf import ensure_csrf_cookie
 from drf_spectacular.views import SpectacularAPIView
+
+from .middleware import version
 
 
 @ensure_csrf_cookie
@@ -19,7 +22,17 @@ def front_end(request: HttpRequest) -> HttpResponseBase:
     return response
 
 
+def health(request: HttpRequest) -> HttpResponse:
+    """Say whether the server and its database answer."""
+    with connection.cursor() as cursor:
+        cursor.execute("SELECT 1")
+    return JsonResponse({"ok": True, "version": version()})
+
+
+handler404 = "config.errors.not_found"
+handler500 = "config.errors.failed"
 urlpatterns = [
+    path("api/health/", health),
     path("api/schema/", SpectacularAPIView.as_view(), name="schema"),
     path("api/session/", include("accounts.api.urls")),
     path("api/trips/", include("trips.api.urls")),

@@ -45,9 +45,16 @@ def _bool(cell: str) -> bool:
     raise CellError("yes or no")
 
 
+_N: Final = r"(\d{1,15}(?:\.\d{0,15})?|\.\d{1,15})"
+"""A number in a cell. Bounded, and with one way to read each digit: a pattern with two would take
+the square of the cell's length, and nobody else would be served meanwhile."""
+LONGEST_CELL: Final = 600
+"""A dozen own ranges with their beats; more than that is no cell of a locker."""
+
+
 def _number(cell: str) -> float:
     text = cell.replace(",", ".") if cell.count(",") == 1 and "." not in cell else cell
-    if not re.fullmatch(r"[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d{1,3})?", text):
+    if not re.fullmatch(rf"[+-]?{_N}(?:[eE][+-]?\d{{1,2}})?", text):
         raise CellError("a number")
     return float(text)
 
@@ -89,9 +96,6 @@ def _list(cell: str, pattern: str, example: str) -> list[re.Match[str]]:
     return found
 
 
-_N: Final = r"(\d+\.?\d*|\.\d+)"
-
-
 def _read_points(cell: str) -> list[dict[str, Any]]:
     found = _list(cell, rf"{_N}>{_N}@{_N} ([\w-]+)", "100>12@3.5 mono-17")
     return [
@@ -130,7 +134,7 @@ def _write_tow_points(points: list[dict[str, Any]]) -> str:
 
 def _read_own(cell: str) -> list[dict[str, Any]]:
     found = _list(
-        cell, rf"{_N}-{_N}@(\d+\.?\d*)(?:\|([^;|@~]{{1,30}}))?(?:~(\d{{1,4}})/{_N}@{_N})?",
+        cell, rf"{_N}-{_N}@{_N}(?:\|([^;|@~]{{1,30}}))?(?:~(\d{{1,4}})/{_N}@{_N})?",
         "1.0-1.4@1776171600, or with a beat 1.0-1.4@1776171600~12/10@1.2",
     )
     return [

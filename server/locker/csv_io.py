@@ -11,7 +11,17 @@ from typing import Any, Final
 from coldwake_core.errors import CoreError, InvalidInputError
 from coldwake_core.gear.locker import PIECES, decode_piece
 
-from .csv_format import BY_NAME, COLUMNS, HEAD, HEADER, CellError, column_of, plain, read_whole
+from .csv_format import (
+    BY_NAME,
+    COLUMNS,
+    HEAD,
+    HEADER,
+    LONGEST_CELL,
+    CellError,
+    column_of,
+    plain,
+    read_whole,
+)
 from .models import TacklePiece
 
 MOST_ROWS: Final = 5000
@@ -160,6 +170,10 @@ def _read_row(
     good = True
     for name, cell in values.items():
         if cell == "" or name == "kind":
+            continue
+        if len(cell) > LONGEST_CELL:
+            parsed.wrong(number, name, f"must be {LONGEST_CELL} characters at most")
+            good = False
             continue
         cell = _unguarded(parsed, number, name, cell)
         try:

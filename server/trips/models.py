@@ -13,6 +13,13 @@ class Trip(models.Model):
     """A trip, apart from its events: what it started with."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    boat = models.ForeignKey(
+        "locker.Outfit", on_delete=models.SET_NULL, null=True, related_name="trips",
+        help_text="which boat, by whatever name it goes now",
+    )
+    water = models.ForeignKey(
+        "waters.Water", on_delete=models.SET_NULL, null=True, related_name="trips"
+    )
     owner = models.ForeignKey(
         settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="trips"
     )
@@ -25,6 +32,9 @@ class Trip(models.Model):
     outfit = models.JSONField()
     sun = models.JSONField()
     clock_shift_s = models.FloatField(default=0.0)
+    rest_after_s = models.FloatField(
+        null=True, help_text="how long after the latest event the trip's clock stands still, s"
+    )
     readings = models.JSONField(default=list, help_text="depths seen on earlier trips")
     chart = models.JSONField(null=True, blank=True, help_text="the water's chart when it started")
     rules = models.JSONField(null=True, blank=True, help_text="the water's rules when it started")
@@ -43,7 +53,8 @@ class Trip(models.Model):
             "species": self.species, "started_at_s": self.started_at.timestamp(),
             "utc_offset_min": self.utc_offset_min, "bottom_m": self.bottom_m,
             "outfit": self.outfit, "sun": self.sun, "clock_shift_s": self.clock_shift_s,
-            "readings": self.readings, "chart": self.chart, "rules": self.rules,
+            "rest_after_s": self.rest_after_s, "readings": self.readings, "chart": self.chart,
+            "rules": self.rules,
         }
 
 
@@ -52,6 +63,7 @@ class Event(models.Model):
 
     id = models.UUIDField(primary_key=True, editable=False)
     trip = models.ForeignKey(Trip, on_delete=models.CASCADE, related_name="events")
+    seq = models.PositiveIntegerField(help_text="in which order it came in, from 1 in each trip")
     at_s = models.FloatField(help_text="seconds since 1970-01-01 UTC, by the trip's clock")
     type = models.CharField(max_length=30)
     payload = models.JSONField()
@@ -60,6 +72,7 @@ class Event(models.Model):
     class Meta:
         ordering = ("at_s", "pk")
         indexes = [models.Index(fields=("trip", "at_s"))]
+        constraints = [models.UniqueConstraint(fields=("trip", "seq"), name="one_seq_a_trip")]
 
     def __str__(self) -> str:
         return f"{self.type} at {self.at_s:.0f}"

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from datetime import datetime
+from zoneinfo import ZoneInfo
+
 from django.conf import settings
 from django.db import models
 
@@ -16,7 +19,10 @@ class Water(models.Model):
     deepest_m = models.FloatField()
     latitude_deg = models.FloatField()
     longitude_deg = models.FloatField()
-    utc_offset_min = models.IntegerField()
+    utc_offset_min = models.IntegerField(help_text="local time less UTC where no zone is known")
+    timezone = models.CharField(
+        max_length=60, blank=True, default="", help_text="IANA name of its time zone"
+    )
     chart = models.JSONField(
         null=True, blank=True, help_text="coldwake_core.chart.grid.DepthGrid as JSON, SI units"
     )
@@ -29,3 +35,10 @@ class Water(models.Model):
 
     def __str__(self) -> str:
         return self.name
+
+    def utc_offset_min_at(self, moment: datetime) -> int:
+        """Return local time less UTC at a moment, minutes: by the zone, summer time and all."""
+        if not self.timezone:
+            return self.utc_offset_min
+        offset = moment.astimezone(ZoneInfo(self.timezone)).utcoffset()
+        return self.utc_offset_min if offset is None else round(offset.total_seconds() / 60.0)

@@ -175,8 +175,6 @@ def test_user_s_own_offset_is_used():
 def test_taking_the_move_makes_its_change_as_one_event():
     opened = fishing(event("mark_seen", 20, depth_m=14.0, count=3))
     move = opened.view(at(25)).move
-    from coldwake_core.decode import encode
-
     opened.add(event("move_taken", 25, **encode(move.answer)))
     rod = opened.state.rods[move.answer.rod_id]
     assert rod.wanted_depth_m == pytest.approx(move.answer.change.line_set.wanted_depth_m)
@@ -184,14 +182,40 @@ def test_taking_the_move_makes_its_change_as_one_event():
 
 
 def test_move_that_was_put_off_stays_away_for_a_while():
-    from coldwake_core.decode import encode
-
     opened = fishing(mph=2.6)
     move = opened.view(at(30)).move
     opened.add(event("move_refused", 30, **encode(move.answer)))
     later = opened.view(at(40)).move
     assert later is None or later.answer.key != move.answer.key
-    assert opened.view(at(75)).move.answer.key == move.answer.key
+    # Put off is put off, whatever the speed does meanwhile.
+    opened.add(event("speed_changed", 41, speed_mps=2.4 * MPH_MPS))
+    for minute in (42, 59):
+        held = opened.view(at(minute)).move
+        assert held is None or held.answer.kind != "speed"
+    assert opened.view(at(75)).move.answer.kind == move.answer.kind == "speed"
+
+
+def test_speed_up_is_never_to_the_speed_that_is_set():
+    # The demo's rods share a window that begins just above 1.2 mph: a whole tenth inside is meant.
+    opened = fishing(mph=1.2)
+    window = opened.view(at(30)).window
+    assert window.low_mps > 1.2 * MPH_MPS
+    move = opened.view(at(30)).move
+    target = move.answer.change.speed_changed.speed_mps
+    assert window.low_mps - 1e-3 <= target <= window.high_mps + 1e-3
+    assert target - 1.2 * MPH_MPS > 0.03 * MPH_MPS
+    opened.add(event("move_taken", 31, **encode(move.answer)))
+    after = opened.view(at(32)).move
+    assert after is None or after.basis != "working_range"
+
+
+def test_a_depth_that_was_put_off_is_put_off_though_the_marks_moved_a_little():
+    opened = fishing(event("mark_seen", 20, depth_m=14.0, count=3))
+    move = opened.view(at(25)).move
+    opened.add(event("move_refused", 25, **encode(move.answer)))
+    opened.add(event("mark_seen", 26, depth_m=14.6, count=3))
+    held = opened.view(at(27)).move
+    assert held is None or held.answer.kind != "depth"
 
 
 def test_evidence_speaks_only_when_it_is_strong():

@@ -109,7 +109,8 @@ def test_longer_trail_meets_the_ledge_later():
 
 def test_old_fix_is_not_reckoned_on_from():
     trip = one_rigger(northward(), chart=chart(ledge))
-    assert trip.view(at(40)).ahead is None
+    assert trip.view(at(11)).ahead.known
+    assert not trip.view(at(40)).ahead.known
 
 
 def test_sounding_moves_the_chart_to_todays_level():
@@ -122,10 +123,10 @@ def test_sounding_moves_the_chart_to_todays_level():
 
 def test_without_a_chart_the_sounding_is_taken_as_level():
     trip = one_rigger(event("sounded", 9, bottom_m=12.5))
-    call = trip.view(at(10)).ahead.calls[0]
-    assert trip.view(at(10)).ahead.source == "sounding"
+    call = trip.view(at(9)).ahead.calls[0]
+    assert trip.view(at(9)).ahead.source == "sounding"
     assert call.in_s == 0.0
-    line = trip.view(at(10)).rods[2].line
+    line = trip.view(at(9)).rods[2].line
     lowest = max(line.depth_m, line.ball_depth_m)
     assert call.by_m == pytest.approx(lowest + 4 * 0.3048 - 12.5, abs=1e-6)
 
@@ -144,9 +145,10 @@ def test_clearance_is_over_the_bottom_under_each_lure_where_a_chart_tells():
 
 
 def test_less_clearance_wanted_is_fewer_calls():
-    trip = one_rigger(event("sounded", 9, bottom_m=12.5))
+    trip = one_rigger(event("sounded", 9, bottom_m=13.4))
+    assert [call.sure for call in trip.view(at(9.1)).ahead.calls] == ["near"]
     trip.add(event("clearance_chosen", 9, clearance_m=0.0))
-    assert trip.view(at(10)).ahead.calls == ()
+    assert trip.view(at(9.1)).ahead.calls == ()
 
 
 def test_bottom_tap_asks_for_the_cable_that_touches():

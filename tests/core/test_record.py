@@ -251,12 +251,12 @@ def test_what_does_not_fit_the_trip_is_refused_with_nothing_changed(
     document: dict[str, Any], field: str
 ):
     opened = session()
-    before = fold(opened.trip, opened.events.values())
+    before = fold(opened.trip, opened.history.events.values())
     with pytest.raises((InvalidInputError, UnknownItemError)) as caught:
         opened.add(document)
     assert caught.value.field == field
     assert opened.state == before
-    assert document["id"] not in opened.events
+    assert document["id"] not in opened.history.events
 
 
 def test_another_reel_on_a_rod_forgets_the_old_number():

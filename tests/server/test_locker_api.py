@@ -115,6 +115,15 @@ def test_retired_piece_is_no_longer_aboard(client_in: Any, user: Any):
     assert "thin-copper" not in [x["id"] for x in boat(user).document()["lures"]]
 
 
+def test_what_came_aboard_during_a_trip_is_not_deleted_either(
+    client_in: Any, user: Any, demo: Any
+):
+    made = add(client_in, name="Brought spoon").json()
+    lure = {**TacklePiece.objects.get(pk=made["id"]).data, "id": made["key"]}
+    assert post(client_in, demo, event("tackle_brought", now_s(demo), lures=[lure])).status_code == 200
+    assert client_in.delete(f"{PIECES}{made['id']}/").status_code == 409
+
+
 def test_what_a_trip_had_aboard_is_retired_not_deleted(client_in: Any, user: Any):
     used = TacklePiece.objects.get(owner=user, key="thin-copper")
     answer = client_in.delete(f"{PIECES}{used.pk}/")

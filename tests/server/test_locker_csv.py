@@ -202,3 +202,53 @@ def test_starter_holds_what_the_demo_boats_carry(user: Any):
     assert core.lure("thin-copper").count == 2
     assert core.attractor("dodger-4").gives_action
     assert mine(user).filter(kind__in=("attractor", "lure", "line")).count() >= 55
+
+
+@pytest.mark.parametrize("name", ["own_ranges_mph", "depth_points_ft", "weight_oz", "count"])
+def test_a_cell_of_a_hundred_thousand_digits_is_refused_and_stops_nobody(
+    client_in: Any, user: Any, name: str
+):
+    # With a pattern of two readings a digit this took the better part of a minute.
+    before = mine(user).count()
+    answer = send(client_in, f"kind,name,{name}\nlure,a,{'1' * 100_000}\n")
+    assert problems(answer) == [(2, name)]
+    assert "600 characters" in answer.json()["problems"][0]["message"]
+    near = send(client_in, f"kind,name,{name}\nlure,a,{'1' * 599}x\n")
+    assert problems(near) == [(2, name)]
+    assert mine(user).count() == before
+
+
+@pytest.mark.parametrize("cell", ["1e400", "1e999", "9" * 40])
+def test_a_count_beyond_all_numbers_is_a_bad_cell(client_in: Any, user: Any, cell: str):
+    assert problems(send(client_in, f"{HEAD},count\n{GOOD},{cell}\n")) == [(2, "count")]
+
+
+def test_five_thousand_rows_take_a_handful_of_queries(
+    client_in: Any, user: Any, django_assert_max_num_queries: Any
+):
+    rows = "\n".join(spoon(key=f"bulk-{index}", name=f"Bulk {index}") for index in range(4900))
+    with django_assert_max_num_queries(60):
+        answer = send(client_in, f"{HEAD}\n{rows}\n").json()
+    assert (answer["added"], answer["imported"]) == (4900, True)
+    assert mine(user).get(key="bulk-4899").data["works"]["high_mps"] > 1.0
+
+
+def test_import_takes_no_more_of_a_kind_than_adding_does(
+    client_in: Any, user: Any, monkeypatch: Any
+):
+    monkeypatch.setattr("locker.actions.import_pieces.MOST_PIECES", mine(user).count())
+    rows = "\n".join(spoon(key=f"bulk-{index}", name=f"Bulk {index}") for index in range(100))
+    before = mine(user).count()
+    answer = send(client_in, f"{HEAD}\n{rows}\n")
+    assert (answer.status_code, answer.json()["field"]) == (422, "file")
+    assert mine(user).count() == before
+
+
+def test_import_leaves_what_was_retired_retired(client_in: Any, user: Any):
+    send(client_in, f"{HEAD}\n{GOOD}\n")
+    piece = mine(user).get(key="test-spoon")
+    piece.is_retired = True
+    piece.save()
+    send(client_in, f"{HEAD}\n{spoon(colour='gold')}\n")
+    piece.refresh_from_db()
+    assert (piece.is_retired, piece.data["colour"]) == (True, "gold")

@@ -110,7 +110,7 @@ def test_batch_is_kept_whole_or_not_at_all(client_in: Any, demo: Trip):
         ("speed_changed", {"speed_mps": "abc"}, "payload.speed_mps"),
         (
             "line_set",
-            {"rod_id": "rod-3", "setting_m": 25.0, "wanted_depth_m": 25.0},
+            {"rod_id": "rod-3", "setting_m": 55.0, "wanted_depth_m": 55.0},
             "payload.wanted_depth_m",
         ),
         ("line_set", {"rod_id": "rod-3", "setting_m": 5000.0}, "payload.setting_m"),
@@ -276,7 +276,7 @@ def test_json_export_comes_back_in_through_the_core(client_in: Any, demo: Trip):
 
     document = client_in.get(f"/api/trips/{demo.pk}/export.json").json()
     session = FishSession(decode(CoreTrip, document["trip"]), map(decode_event, document["events"]))
-    assert len(session.events) == demo.events.count()
+    assert len(session.history.events) == demo.events.count()
     assert session.state.rods["rod-2"].tally.hits == 2
 
 

@@ -1,7 +1,8 @@
 """JSON in, JSON out: the one door between the core and whatever shows it.
 
-The server and the browser's worker call the same functions with the same data. An error of the
-core comes back as ``{"ok": false, "error": {"code", "field", "message"}}``; nothing else is caught.
+The server and the browser's worker call the same functions with the same data. An error comes back
+as ``{"ok": false, "error": {"code", "field", "message"}}``: one that the core raised with its own
+code, and a fault of the program as ``fault``, so that whoever asked is always answered.
 """
 
 from __future__ import annotations
@@ -18,12 +19,11 @@ from .fish.beside import beside_view
 from .fish.session import FishSession
 from .fish.wind import through_water_mps
 from .gear.setup import RodSetup
-from .record.events import decode_event
-from .record.trip import Trip
+from .record.old import read_events, read_trip
 
 _CALLS = (
-    "open", "add", "replace", "view", "lines_at", "number_for", "where", "plan", "tightest",
-    "current_from_runs", "manoeuvre", "numbers_at", "orders",
+    "open", "add", "merge", "replace", "view", "lines_at", "number_for", "where", "plan",
+    "tightest", "current_from_runs", "manoeuvre", "numbers_at", "orders",
     "bench", "check_spread", "speed_at_depth", "ladder", "beside", "through_water",
 )
 
@@ -73,6 +73,10 @@ class Bridge:
             return json.dumps({"ok": True, "value": value}, allow_nan=False)
         except CoreError as error:
             return json.dumps({"ok": False, "error": error_json(error)})
+        except Exception as error:
+            told = CoreError(f"The computation failed ({type(error).__name__}: {error}).")
+            told.code = "fault"
+            return json.dumps({"ok": False, "error": error_json(told)})
 
     def _opened(self) -> FishSession:
         if self._session is None:
@@ -80,18 +84,28 @@ class Bridge:
         return self._session
 
     def _open(self, trip: Any, events: list[Any]) -> int:
-        self._session = FishSession(
-            decode(Trip, trip, field="trip"), [decode_event(event) for event in events]
-        )
-        return len(self._session.events)
+        read, unread = read_trip(trip)
+        known, more = read_events(events)
+        self._session = FishSession(read, known)
+        self._session.unread = unread + more
+        return len(self._session.history.events)
 
     def _add(self, event: Any) -> str:
         return self._opened().add(event).id
 
+    def _merge(self, events: list[Any]) -> int:
+        session = self._opened()
+        read, unread = read_events(events)
+        session.merge_events(read)
+        session.unread += tuple(item for item in unread if item not in session.unread)
+        return len(session.history.events)
+
     def _replace(self, events: list[Any]) -> int:
         session = self._opened()
-        session.replace_events(decode_event(event) for event in events)
-        return len(session.events)
+        read, unread = read_events(events)
+        session.replace_events(read)
+        session.unread = tuple(i for i in session.unread if i.what == "trip") + unread
+        return len(session.history.events)
 
     def _view(self, now_s: float) -> Any:
         return encode(self._opened().view(now_s))

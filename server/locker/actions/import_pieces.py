@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from dataclasses import asdict, dataclass
 from pathlib import Path
 from typing import Any, Final
@@ -9,11 +10,12 @@ from typing import Any, Final
 from django.db import transaction
 
 from coldwake_core.checks import require_choice
+from coldwake_core.errors import InvalidInputError
 from coldwake_core.gear.locker import decode_piece
 
 from ..csv_io import GoodRow, ParsedCsv, read_csv
 from ..models import Aboard, Outfit, TacklePiece
-from .save_piece import new_key, stored
+from .save_piece import MOST_PIECES, new_key, stored
 
 STARTER: Final = Path(__file__).resolve().parent.parent / "starter.csv"
 
@@ -44,13 +46,13 @@ class ImportPieces:
     def execute(self) -> dict[str, Any]:
         """Import what may be; return what was, or would be, done."""
         parsed = self.check()
-        known = self._known()
-        fresh = [row for row in parsed.rows if (row.kind, row.key) not in known]
-        imports = self.rows == "good" or (self.rows == "all" and not parsed.bad_rows)
-        if imports:
-            with transaction.atomic():
-                for row in parsed.rows:
-                    self._take(row)
+        with transaction.atomic():
+            known = self._known()
+            fresh = [row for row in parsed.rows if (row.kind, row.key) not in known]
+            self._check_room(known, fresh)
+            imports = self.rows == "good" or (self.rows == "all" and not parsed.bad_rows)
+            if imports:
+                self._take(parsed.rows)
         return {
             "note": parsed.note, "good": len(parsed.rows), "added": len(fresh),
             "changed": len(parsed.rows) - len(fresh), "bad": len(parsed.bad_rows),
@@ -62,17 +64,50 @@ class ImportPieces:
             TacklePiece.objects.filter(owner_id=self.owner.pk).values_list("kind", "key")
         )
 
-    def _take(self, row: GoodRow) -> None:
-        core = decode_piece(row.kind, {**row.data, "id": row.key})
-        data = stored(core)
-        piece, _ = TacklePiece.objects.update_or_create(
-            owner_id=self.owner.pk, kind=row.kind, key=row.key,
-            defaults={"data": data, "name": data["name"], "is_retired": False},
+    @staticmethod
+    def _check_room(known: set[tuple[str, str]], fresh: list[GoodRow]) -> None:
+        """No more of a kind than could be added one by one."""
+        had = Counter(kind for kind, _ in known)
+        for kind, more in Counter(row.kind for row in fresh).items():
+            if had[kind] + more > MOST_PIECES:
+                raise InvalidInputError(
+                    "file", f"{more} of kind {kind}",
+                    f"at most {MOST_PIECES} of a kind, and you have {had[kind]}",
+                )
+
+    def _take(self, rows: list[GoodRow]) -> None:
+        """Keep them all at once. What was retired stays retired."""
+        TacklePiece.objects.bulk_create(
+            (
+                TacklePiece(
+                    owner_id=self.owner.pk, kind=row.kind, key=row.key, data=data,
+                    name=data["name"],
+                )
+                for row in rows
+                for data in (stored(decode_piece(row.kind, {**row.data, "id": row.key})),)
+            ),
+            batch_size=500, update_conflicts=True, unique_fields=["owner", "kind", "key"],
+            update_fields=["data", "name"],
         )
-        if self.outfit is not None and row.count is not None:
-            Aboard.objects.filter(outfit=self.outfit, piece=piece).delete()
-            if row.count:
-                Aboard.objects.create(outfit=self.outfit, piece=piece, count=row.count)
+        counts = {(row.kind, row.key): row.count for row in rows if row.count is not None}
+        if self.outfit is None or not counts:
+            return
+        keys = {
+            (kind, key): pk for pk, kind, key in TacklePiece.objects.filter(
+                owner_id=self.owner.pk
+            ).values_list("pk", "kind", "key")
+        }
+        given = {keys[place]: count for place, count in counts.items()}
+        aboard = Aboard.objects.filter(outfit=self.outfit)
+        others = [row for row in aboard if row.piece_id not in given]
+        aboard.delete()
+        Aboard.objects.bulk_create([
+            *(Aboard(outfit=self.outfit, piece_id=row.piece_id, count=row.count) for row in others),
+            *(
+                Aboard(outfit=self.outfit, piece_id=piece_id, count=count)
+                for piece_id, count in given.items() if count
+            ),
+        ], batch_size=500)
 
 
 def add_starter(owner: Any, outfit: Outfit | None) -> dict[str, Any]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 import unicodedata
 from dataclasses import dataclass
+from itertools import chain
 from typing import Any
 
 from django.db import transaction
@@ -13,7 +14,7 @@ from coldwake_core.decode import encode
 from coldwake_core.errors import InvalidInputError
 from coldwake_core.gear.locker import decode_piece, piece_list
 from config.errors import ConflictError
-from trips.models import Trip
+from trips.models import Event, Trip
 
 from ..models import Aboard, Outfit, TacklePiece
 
@@ -75,10 +76,12 @@ class SavePiece:
 
     def execute(self) -> TacklePiece:
         """Keep it."""
-        kind, key, data = self.check()
-        piece = self.piece or TacklePiece(owner_id=self.owner.pk, kind=kind, key=key)
-        piece.data, piece.name = data, data["name"]
-        piece.save()
+        # A key is free only as long as nobody else writes: two adds at once wait for each other.
+        with transaction.atomic():
+            kind, key, data = self.check()
+            piece = self.piece or TacklePiece(owner_id=self.owner.pk, kind=kind, key=key)
+            piece.data, piece.name = data, data["name"]
+            piece.save()
         return piece
 
 
@@ -93,9 +96,11 @@ def duplicate_piece(piece: TacklePiece) -> TacklePiece:
 def delete_piece(piece: TacklePiece) -> None:
     """Delete a piece that no trip has ever had aboard; raises ConflictError otherwise."""
     name = piece_list(piece.kind)
-    for trip in Trip.objects.filter(owner_id=piece.owner_id).only("outfit").iterator():
-        if any(item.get("id") == piece.key for item in trip.outfit.get(name, [])):
-            raise ConflictError(f"{piece.name} was aboard a trip: retire it instead.")
+    begun = Trip.objects.filter(owner_id=piece.owner_id).values_list("outfit", flat=True)
+    brought = Event.objects.filter(trip__owner_id=piece.owner_id, type="tackle_brought")
+    aboard = chain(begun.iterator(), brought.values_list("payload", flat=True).iterator())
+    if any(item.get("id") == piece.key for outfit in aboard for item in outfit.get(name, [])):
+        raise ConflictError(f"{piece.name} was aboard a trip: retire it instead.")
     piece.delete()
 
 

@@ -2,26 +2,47 @@
 
 from __future__ import annotations
 
+import logging
+import time
 import uuid
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, Final
 
 from django.db import transaction
 
 from coldwake_core.checks import require_number
 from coldwake_core.errors import CoreError, InvalidInputError
 from coldwake_core.record.events import Event as CoreEvent
-from coldwake_core.record.events import encode_event
+from coldwake_core.record.events import decode_event, encode_event
+from coldwake_core.record.fold import when
+from coldwake_core.record.history import History
 from coldwake_core.record.payloads import check_uuid
 from config.errors import ConflictError
+from config.faults import write_down
 from locker.actions.keep_own_ranges import keep_own_ranges
 
 from ..models import Event, Trip
-from ..queries import open_session, trip_now_s
+from ..queries import KeptTrip, keeping, trip_now_s
 
-MOST_EVENTS = 500
-CLOCK_SLACK_S = 120.0
+MOST_EVENTS: Final = 500
+CLOCK_SLACK_S: Final = 120.0
 """How far a phone's clock may be ahead of the server's."""
+_TRIES: Final = 4
+_RANGES: Final = frozenset({"auditioned", "beat_counted", "undone"})
+
+log = logging.getLogger(__name__)
+
+
+class ClockError(InvalidInputError):
+    """A time that cannot be, by the server's clock: the device's is wrong, and can be mended."""
+
+    code = "clock"
+
+
+class UntakenError(InvalidInputError):
+    """An event that the program failed on: it is not lost, and the fault is written down."""
+
+    code = "untaken"
 
 
 @dataclass(frozen=True)
@@ -33,7 +54,12 @@ class Appended:
 
 
 class AppendEvents:
-    """Append a batch of events to a trip."""
+    """Append a batch of events to a trip.
+
+    The batch is thought through on a copy of the record, outside the transaction; the write lock is
+    held for the rows alone. Should another process have added meanwhile, it is thought through
+    once more.
+    """
 
     def __init__(self, trip: Trip, documents: object) -> None:
         self.trip = trip
@@ -48,39 +74,75 @@ class AppendEvents:
     def execute(self) -> Appended:
         """Append them; raises CoreError naming the event and field, with nothing kept."""
         documents = self.check()
-        added: list[str] = []
+        for _ in range(_TRIES):
+            with keeping(self.trip) as kept:
+                fresh, known, history = self._admitted(kept, documents)
+                if not fresh or self._write(kept, fresh, history):
+                    return Appended(added=[event.id for event in fresh], known=known)
+        raise ConflictError("Too much is being added at once: send it again.")
+
+    def _admitted(
+        self, kept: KeptTrip, documents: list[Any]
+    ) -> tuple[list[CoreEvent], list[str], History]:
+        """Return new events in the order of the batch, those known, and the record with both."""
+        history, now_s = kept.history.fork(), trip_now_s(self.trip)
+        fresh: dict[int, CoreEvent] = {}
         known: list[str] = []
+        for index, document in enumerate(documents):
+            with _naming(index):
+                event_id = self._id(document)
+                same = history.events.get(event_id)
+                if same is None:
+                    self._check_time(document, now_s)
+                    fresh[index] = decode_event(document)
+                elif _timed(document, same) != same:
+                    raise ConflictError({"id": [f"{event_id} is another event: make a new UUID."]})
+                else:
+                    known.append(event_id)
+        # As they happened, whatever their order in the batch.
+        for index, event in sorted(fresh.items(), key=lambda item: when(item[1])):
+            with _naming(index):
+                history.admit(event)
+        new = {event.id: event for event in fresh.values()}
+        self._refuse_others(fresh)
+        return list(new.values()), known, history
+
+    def _write(self, kept: KeptTrip, fresh: list[CoreEvent], history: History) -> bool:
+        """Write the rows; say whether nothing came between."""
+        state, now_s = history.state, trip_now_s(self.trip)
         with transaction.atomic():
-            session = open_session(self.trip)
-            fresh: list[CoreEvent] = []
-            for index, document in enumerate(documents):
-                try:
-                    event_id = self._id(document)
-                    if event_id in session.events:
-                        known.append(event_id)
-                        continue
-                    self._check_time(document)
-                    fresh.append(session.add(document))
-                    added.append(event_id)
-                except CoreError as error:
-                    error.field = f"events[{index}].{error.field}"
-                    raise
-            self._refuse_others(fresh)
+            newest = self.trip.events.order_by("-seq").values_list("seq", "pk").first()
+            if (newest or (0, None)) != kept.last:
+                return False
+            first = kept.last[0] + 1
             Event.objects.bulk_create(
                 Event(
-                    id=event.id, trip=self.trip, at_s=event.at_s, type=event.type,
-                    payload=encode_event(event)["payload"],
+                    id=event.id, trip=self.trip, seq=first + index, at_s=event.at_s,
+                    type=event.type, payload=encode_event(event)["payload"],
                 )
-                for event in fresh
+                for index, event in enumerate(fresh)
             )
-            if any(event.type in ("auditioned", "beat_counted", "undone") for event in fresh):
-                keep_own_ranges(self.trip.owner_id, session.state.outfit, {
-                    event.at_s for event in session.events.values() if event.type == "auditioned"
+            if any(event.type in _RANGES for event in fresh):
+                keep_own_ranges(self.trip.owner_id, state.outfit, {
+                    event.at_s for event in history.events.values() if event.type == "auditioned"
                 })
-            if session.state.ended != self.trip.is_ended:
-                self.trip.is_ended = session.state.ended
-                self.trip.save(update_fields=["is_ended"])
-        return Appended(added=added, known=known)
+            self._keep_trip(state.ended, now_s)
+        kept.history = history
+        kept.last = (first + len(fresh) - 1, uuid.UUID(fresh[-1].id))
+        return True
+
+    def _keep_trip(self, ended: bool, now_s: float) -> None:
+        """Keep whether it is over; a clock that rested goes on from where it stood."""
+        changed = []
+        if ended != self.trip.is_ended:
+            self.trip.is_ended = ended
+            changed.append("is_ended")
+        shift = time.time() - now_s
+        if self.trip.rest_after_s is not None and shift - self.trip.clock_shift_s > 1.0:
+            self.trip.clock_shift_s = shift
+            changed.append("clock_shift_s")
+        if changed:
+            self.trip.save(update_fields=changed)
 
     @staticmethod
     def _id(document: Any) -> str:
@@ -88,19 +150,49 @@ class AppendEvents:
             raise InvalidInputError("", document, "an object with id, at_s, type and payload")
         return check_uuid("id", document.get("id"))
 
-    def _check_time(self, document: dict[str, Any]) -> None:
+    def _check_time(self, document: dict[str, Any], now_s: float) -> None:
         at_s = require_number("at_s", document.get("at_s"))
-        now_s = trip_now_s(self.trip)
         if at_s > now_s + CLOCK_SLACK_S:
-            raise InvalidInputError(
+            raise ClockError(
                 "at_s", at_s, "a time that has come: check the clock of this device"
             )
         if at_s < self.trip.started_at.timestamp() - 86400.0:
-            raise InvalidInputError("at_s", at_s, "no earlier than a day before the trip began")
+            raise ClockError("at_s", at_s, "no earlier than a day before the trip began")
 
-    def _refuse_others(self, fresh: list[CoreEvent]) -> None:
+    @staticmethod
+    def _refuse_others(fresh: dict[int, CoreEvent]) -> None:
         """An id that stands on another trip cannot be taken; say no more than that."""
-        ids = [uuid.UUID(event.id) for event in fresh]
-        taken = Event.objects.filter(pk__in=ids).values_list("pk", flat=True).first()
+        by_id = {uuid.UUID(event.id): index for index, event in fresh.items()}
+        taken = Event.objects.filter(pk__in=by_id).values_list("pk", flat=True).first()
         if taken is not None:
-            raise ConflictError(f"id ({taken}) must be new: make another UUID for this event.")
+            raise ConflictError({f"events[{by_id[taken]}].id": [
+                f"{taken} must be new: make another UUID for this event."
+            ]})
+
+
+def _timed(document: dict[str, Any], same: CoreEvent) -> CoreEvent:
+    """An event that is sent again; its time may have been mended meanwhile."""
+    return decode_event({**document, "at_s": same.at_s})
+
+
+class _naming:  # noqa: N801 (used as a statement)
+    """Name the event of the batch that an error is about."""
+
+    def __init__(self, index: int) -> None:
+        self.index = index
+
+    def __enter__(self) -> None:
+        """Begin."""
+
+    def __exit__(self, kind: Any, error: BaseException | None, trace: Any) -> None:
+        """Put the event's place before the field, and make a fault of the program one of it."""
+        place = f"events[{self.index}]"
+        if isinstance(error, CoreError):
+            error.field = f"{place}.{error.field}"
+        elif isinstance(error, ConflictError):
+            raise ConflictError({f"{place}.id": error.detail["id"]}) from None  # type: ignore[call-overload,index]
+        elif isinstance(error, Exception):
+            fault = write_down(error, "an event could not be taken")
+            raise UntakenError(
+                f"{place}.", "", f"one that this program understands (fault {fault})"
+            ) from error

@@ -10,11 +10,13 @@ from typing import Any
 from django.db import transaction
 
 from coldwake_core.checks import require_choice, require_text
-from coldwake_core.decode import decode, encode
+from coldwake_core.decode import encode
 from coldwake_core.errors import InvalidInputError, UnknownItemError
 from coldwake_core.gear.setup import RodSetup, build_rig
 from coldwake_core.gear.tackle import Outfit as CoreOutfit
-from coldwake_core.record.trip import Trip as CoreTrip
+from coldwake_core.record.old import read_trip
+from coldwake_core.record.payloads import check_uuid
+from config.errors import ConflictError
 from locker.models import Outfit
 from waters.models import Water
 from waters.sun import sun_of_day
@@ -39,6 +41,7 @@ class StartTrip:
     species: object
     started_at: datetime
     clock_shift_s: float = 0.0
+    trip_id: object = None
 
     def check(self) -> dict[str, Any]:
         """Return the fields of the trip; raises CoreError naming what cannot be."""
@@ -48,18 +51,21 @@ class StartTrip:
         outfit = Outfit.objects.filter(pk=_key(self.outfit_id), owner_id=self.owner.pk).first()
         if outfit is None:
             raise UnknownItemError("outfit_id", self.outfit_id, "one of your outfits")
-        offset = timedelta(minutes=water.utc_offset_min)
+        offset_min = water.utc_offset_min_at(self.started_at)
+        offset = timedelta(minutes=offset_min)
         sun = sun_of_day(
             latitude_deg=water.latitude_deg, longitude_deg=water.longitude_deg,
             day=(self.started_at.astimezone(UTC) + offset).date(),
-            utc_offset_min=water.utc_offset_min,
+            utc_offset_min=offset_min,
         )
         return {
             "name": require_text("name", self.name, longest=120),
+            "boat": outfit,
+            "water": water,
             "water_name": water.name,
             "species": require_choice("species", self.species, SPECIES),
             "started_at": self.started_at,
-            "utc_offset_min": water.utc_offset_min,
+            "utc_offset_min": offset_min,
             "bottom_m": water.deepest_m,
             "outfit": encode(outfit.core()),
             "sun": encode(sun),
@@ -70,11 +76,18 @@ class StartTrip:
         }
 
     def execute(self) -> Trip:
-        """Start it."""
-        trip = Trip(owner_id=self.owner.pk, **self.check())
-        core = decode(CoreTrip, trip.document(), field="trip")
-        setups = last_rigging(trip.owner_id, core.outfit)
+        """Start it; a trip that was started under this id already is returned as it is."""
+        key = None if self.trip_id is None else uuid.UUID(check_uuid("id", self.trip_id))
+        fields = self.check()
+        trip = Trip(owner_id=self.owner.pk, **({} if key is None else {"id": key}), **fields)
+        core, _ = read_trip(trip.document())
+        setups = last_rigging(fields["boat"], core.outfit)
         with transaction.atomic():
+            started = None if key is None else Trip.objects.filter(pk=key).first()
+            if started is not None and started.owner_id == self.owner.pk:
+                return started
+            if started is not None:
+                raise ConflictError({"id": [f"{key} must be new: make another UUID."]})
             trip.save()
             if setups:
                 AppendEvents(trip, [
@@ -87,16 +100,16 @@ class StartTrip:
         return trip
 
 
-def last_rigging(owner_id: int, boat: CoreOutfit) -> list[RodSetup]:
+def last_rigging(boat: Outfit, aboard: CoreOutfit) -> list[RodSetup]:
     """Return what was on the rods when the last trip with this boat was left.
 
     Rods stay rigged between trips; what is no longer aboard is left out.
     """
-    for trip in Trip.objects.filter(owner_id=owner_id)[:MOST_TRIPS]:
-        if trip.outfit.get("boat_name") == boat.boat_name:
-            rods = open_session(trip).state.rods.values()
-            return [rod.setup for rod in rods if rod.setup and _is_aboard(boat, rod.setup)]
-    return []
+    trip = boat.trips.first()
+    if trip is None:
+        return []
+    rods = open_session(trip).state.rods.values()
+    return [rod.setup for rod in rods if rod.setup and _is_aboard(aboard, rod.setup)]
 
 
 def _is_aboard(boat: CoreOutfit, setup: RodSetup) -> bool:
@@ -115,9 +128,7 @@ def earlier_readings(outfit: Outfit) -> list[Any]:
     """
     kept: dict[str, Any] = {}
     boat = outfit.core()
-    for trip in Trip.objects.filter(owner_id=outfit.owner_id)[:MOST_TRIPS]:
-        if trip.outfit.get("boat_name") != boat.boat_name:
-            continue
+    for trip in outfit.trips.all()[:MOST_TRIPS]:
         state = open_session(trip).state
         for reading in state.depth_readings:
             heard = reading.id not in state.set_aside and _is_aboard(boat, reading.setup)

@@ -109,6 +109,7 @@ class TripRowSerializer(serializers.Serializer):
     water_name = serializers.CharField()
     species = serializers.CharField()
     started_at_s = serializers.FloatField()
+    utc_offset_min = serializers.IntegerField()
     is_ended = serializers.BooleanField()
 
 
@@ -128,8 +129,9 @@ class TripListSerializer(serializers.Serializer):
 
 
 class NewTripSerializer(serializers.Serializer):
-    """A trip to start."""
+    """A trip to start; sent again under the same id, it is started once."""
 
+    id = serializers.UUIDField(required=False)
     name = serializers.CharField(max_length=120)
     water_id = serializers.IntegerField()
     outfit_id = serializers.IntegerField()
@@ -160,6 +162,12 @@ class EventBatchSerializer(serializers.Serializer):
     """Events to append, all or none."""
 
     events = EventSerializer(many=True)
+
+
+class EventPageSerializer(EventBatchSerializer):
+    """Events in the order in which they came in, and the number to ask from next."""
+
+    after = serializers.IntegerField()
 
 
 class AppendedSerializer(serializers.Serializer):

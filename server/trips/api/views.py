@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import time
 import uuid
 from datetime import UTC, datetime
 from typing import Any
@@ -14,6 +15,7 @@ from rest_framework.views import APIView
 
 from accounts.api.schemas import ErrorSerializer
 from coldwake_core.decode import decode, encode
+from coldwake_core.errors import InvalidInputError
 from coldwake_core.fish.bench import bench, check_spread, ladder
 from coldwake_core.fish.beside import beside_view
 from coldwake_core.gear.setup import RodSetup
@@ -25,12 +27,21 @@ from ..actions.append_events import AppendEvents
 from ..actions.start_trip import StartTrip
 from ..models import Trip
 from ..permissions import own_trip
-from ..queries import aboard_news, event_documents, events_csv, open_session, trip_now_s
+from ..queries import (
+    aboard_news,
+    event_documents,
+    events_csv,
+    events_json,
+    last_seq,
+    open_session,
+    trip_now_s,
+)
 from .schemas import (
     AppendedSerializer,
     BenchViewSerializer,
     BesideViewSerializer,
     EventBatchSerializer,
+    EventPageSerializer,
     FishViewSerializer,
     LadderAskedSerializer,
     LadderStepSerializer,
@@ -56,7 +67,7 @@ def _row(trip: Trip) -> dict[str, Any]:
     return {
         "id": str(trip.pk), "name": trip.name, "water_name": trip.water_name,
         "species": trip.species, "started_at_s": trip.started_at.timestamp(),
-        "is_ended": trip.is_ended,
+        "is_ended": trip.is_ended, "utc_offset_min": trip.utc_offset_min,
     }
 
 
@@ -67,8 +78,11 @@ class TripListView(APIView):
     def get(self, request: Request) -> Response:
         """List trips, the latest first, with what a new one can be started with."""
         owner = {"owner_id": request.user.pk}
+        trips = Trip.objects.filter(**owner).only(
+            "id", "name", "water_name", "species", "started_at", "is_ended", "utc_offset_min"
+        )
         return Response({
-            "trips": [_row(trip) for trip in Trip.objects.filter(**owner)[:200]],
+            "trips": [_row(trip) for trip in trips[:200]],
             "waters": list(Water.objects.filter(**owner).values("id", "name")),
             "outfits": list(Outfit.objects.filter(**owner).values("id", "name")),
         })
@@ -83,7 +97,7 @@ class TripListView(APIView):
         trip = StartTrip(
             owner=request.user, name=body.get("name"), water_id=body.get("water_id"),
             outfit_id=body.get("outfit_id"), species=body.get("species"),
-            started_at=datetime.now(UTC),
+            started_at=datetime.now(UTC), trip_id=body.get("id"),
         ).execute()
         return Response(trip.document(), status=201)
 
@@ -94,16 +108,35 @@ class TripView(APIView):
     @extend_schema(operation_id="get_trip", responses={200: TripDocumentSerializer, **_ERRORS})
     def get(self, request: Request, trip_id: uuid.UUID) -> Response:
         """Return what the trip started with."""
-        return Response(own_trip(request.user, trip_id).document())
+        trip = own_trip(request.user, trip_id)
+        document = trip.document()
+        # By the clock as it stands: that of a trip that rests is further behind every minute.
+        document["clock_shift_s"] = time.time() - trip_now_s(trip)
+        return Response(document)
 
 
 class EventsView(APIView):
     """The events of a trip."""
 
-    @extend_schema(operation_id="list_events", responses={200: EventBatchSerializer, **_ERRORS})
-    def get(self, request: Request, trip_id: uuid.UUID) -> Response:
-        """Return all events in order of time."""
-        return Response({"events": event_documents(own_trip(request.user, trip_id))})
+    @extend_schema(
+        operation_id="list_events",
+        parameters=[OpenApiParameter("after", int, OpenApiParameter.QUERY, required=False)],
+        responses={200: EventPageSerializer, **_ERRORS},
+    )
+    def get(self, request: Request, trip_id: uuid.UUID) -> HttpResponse:
+        """Return the events that came in after a number, all when it is left out."""
+        trip = own_trip(request.user, trip_id)
+        given = request.query_params.get("after", "0")
+        after = int(given) if given.isascii() and given.isdigit() and len(given) < 10 else None
+        if after is None:
+            raise InvalidInputError("after", given, "the number that came with the last events")
+        tag = f'"{trip.pk}-{after}-{last_seq(trip)}"'
+        if request.headers.get("If-None-Match") == tag:
+            return HttpResponse(status=304, headers={"ETag": tag})
+        return HttpResponse(
+            events_json(trip, after=after), content_type="application/json",
+            headers={"ETag": tag, "Cache-Control": "no-cache"},
+        )
 
     @extend_schema(
         operation_id="append_events", request=EventBatchSerializer,

@@ -4,6 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from typing import Any, Final
+from zoneinfo import available_timezones
+
+from django.db import transaction
 
 from coldwake_core.checks import require_number, require_text
 from coldwake_core.decode import decode, encode
@@ -13,7 +16,8 @@ from coldwake_core.gear.waterrules import WaterRules
 from ..models import Water
 
 FIELDS: Final = (
-    "name", "deepest_m", "latitude_deg", "longitude_deg", "utc_offset_min", "rules"
+    "name", "deepest_m", "latitude_deg", "longitude_deg", "utc_offset_min", "timezone",
+    "rules",
 )
 MOST_WATERS: Final = 500
 
@@ -36,6 +40,9 @@ class SaveWater:
         offset = require_number(
             "utc_offset_min", get("utc_offset_min"), low=-840.0, high=840.0, unit="min"
         )
+        zone = get("timezone", "")
+        if zone != "" and zone not in available_timezones():
+            raise InvalidInputError("timezone", zone, "the IANA name of a time zone, or empty")
         return {
             "name": require_text("name", get("name"), longest=120),
             "deepest_m": require_number(
@@ -48,18 +55,20 @@ class SaveWater:
                 "longitude_deg", get("longitude_deg"), low=-180.0, high=180.0, unit="degrees"
             ),
             "utc_offset_min": int(offset),
+            "timezone": zone,
             "rules": None if rules is None else encode(decode(WaterRules, rules, field="rules")),
         }
 
     def execute(self) -> Water:
         """Keep it."""
         fields = self.check()
-        if self.water is None and Water.objects.filter(
-            owner_id=self.owner.pk
-        ).count() >= MOST_WATERS:
-            raise InvalidInputError("name", fields["name"], f"one of {MOST_WATERS} waters")
-        water = self.water or Water(owner_id=self.owner.pk)
-        for name, value in fields.items():
-            setattr(water, name, value)
-        water.save()
+        with transaction.atomic():
+            if self.water is None and Water.objects.filter(
+                owner_id=self.owner.pk
+            ).count() >= MOST_WATERS:
+                raise InvalidInputError("name", fields["name"], f"one of {MOST_WATERS} waters")
+            water = self.water or Water(owner_id=self.owner.pk)
+            for name, value in fields.items():
+                setattr(water, name, value)
+            water.save()
         return water

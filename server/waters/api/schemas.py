@@ -16,6 +16,7 @@ class NewWaterSerializer(serializers.Serializer):
     latitude_deg = serializers.FloatField()
     longitude_deg = serializers.FloatField()
     utc_offset_min = serializers.IntegerField()
+    timezone = serializers.CharField(required=False, allow_blank=True)
     rules = serializer_of(WaterRules)(allow_null=True)
 
 

@@ -14,6 +14,7 @@ from ..constants import FOOT_M, MPH_MPS
 from ..evidence.rates import Exposure, RateComparison, compare_rates
 from ..gear.looks import LOOK_ITEMS, look, rod_looks
 from ..gear.setup import RodSetup, recipe_words
+from ..gear.window import SpeedWindow
 from ..record.beside import Checked
 from ..record.payloads import LineSet, MoveAnswered, MoveChange, SpeedChanged
 from ..record.state import TripState
@@ -26,8 +27,10 @@ NOT_NOW_S: Final = 30.0 * 60.0
 NEAR_MARK_M: Final = 3.0 * FOOT_M
 """A change of no more than 3 ft may be all it takes (common practice)."""
 SPEED_STEP_MPS: Final = 0.2 * MPH_MPS
-DRY_SPELL_MIN: Final = 30.0
-"""A long dry spell before something changes: half an hour (common practice)."""
+LEAST_STEP_MPS: Final = 0.03 * MPH_MPS
+"""A speed nearer than this to the one set is the one set."""
+WORTH_MPS: Final = 0.04
+"""A method's speed is worth a change from about a tenth of a mile an hour off."""
 COLOUR_PASS_MIN: Final = 20.0
 JUDGE_MIN: Final = 30.0
 
@@ -66,14 +69,25 @@ def next_move(situation: Situation) -> Move | None:
     """
     if not situation.rods:
         return None
-    put_off = {
-        answer.move.key for answer in situation.state.answers
+    put_off = [
+        answer.move for answer in situation.state.answers
         if not answer.taken and 0.0 <= situation.now_s - answer.at_s < NOT_NOW_S
-    }
+    ]
     for candidate in _candidates(situation):
-        if candidate.answer.key not in put_off:
+        if not any(_is_same(candidate.answer, refused) for refused in put_off):
             return candidate
     return None
+
+
+def _is_same(move: MoveAnswered, refused: MoveAnswered) -> bool:
+    """Whether a move is the one that was put off: its target may have moved on a little since."""
+    if move.kind == refused.kind == "speed":
+        return True
+    line, other = move.change.line_set, refused.change.line_set
+    if move.kind == refused.kind == "depth" and line is not None and other is not None:
+        depth, wanted = line.wanted_depth_m, other.wanted_depth_m
+        return depth is not None and wanted is not None and abs(depth - wanted) <= NEAR_MARK_M
+    return move.key == refused.key
 
 
 def _candidates(situation: Situation) -> Iterator[Move]:
@@ -85,43 +99,54 @@ def _candidates(situation: Situation) -> Iterator[Move]:
     yield from _colour_moves(situation)
 
 
-def _mph(speed_mps: float) -> float:
-    """Round a speed to a tenth of a mile an hour, which a hand can set."""
-    return round(speed_mps / MPH_MPS, 1) * MPH_MPS
+def _settable(speed_mps: float, window: SpeedWindow) -> float:
+    """Round a speed to a tenth of a mile an hour, which a hand can set, within the window.
+
+    Where the window holds no whole tenth, the speed is left as it is.
+    """
+    inside = min(max(speed_mps, window.low_mps), window.high_mps)
+    tenth = round(inside / MPH_MPS, 1)
+    for tried in (tenth, tenth + 0.1, tenth - 0.1):
+        if window.low_mps - 1e-3 <= tried * MPH_MPS <= window.high_mps + 1e-3:
+            return tried * MPH_MPS
+    return inside
 
 
 def _speed_moves(now: Situation) -> Iterator[Move]:
     window = now.window
-    if window is None:
+    if window is None or not window.is_open:
         return
-    if window.is_open and not window.low_mps - 1e-3 <= now.speed_mps <= window.high_mps + 1e-3:
-        target = min(max(now.speed_mps, window.low_mps), window.high_mps)
-        yield _speed_move(
-            now, target, "A lure outside its working range is worse than none: it drives fish off.",
-            "working_range", "Working ranges of what is out", "window",
+    if not window.low_mps - 1e-3 <= now.speed_mps <= window.high_mps + 1e-3:
+        yield from _speed_move(
+            now, _settable(now.speed_mps, window),
+            "A lure outside its working range is worse than none: it drives fish off.",
+            "working_range", "Working ranges of what is out",
         )
     if now.method is None:
         return
     low, high = now.method.speed_low_mps, now.method.speed_high_mps
     wanted = min(max(now.speed_mps, low), high)
-    if window.is_open:
-        wanted = min(max(wanted, window.low_mps), window.high_mps)
+    wanted = min(max(wanted, window.low_mps), window.high_mps)
     step = max(min(wanted - now.speed_mps, SPEED_STEP_MPS), -SPEED_STEP_MPS)
-    if abs(step) >= 0.04 and window.is_open:
-        yield _speed_move(
-            now, now.speed_mps + step, now.method.reason, "school", now.method.school, "method"
-        )
+    if abs(step) < WORTH_MPS:
+        return
+    yield from _speed_move(
+        now, _settable(now.speed_mps + step, window), now.method.reason, "school",
+        now.method.school,
+    )
 
 
 def _speed_move(
-    now: Situation, target_mps: float, reason: str, basis: Basis, source: str, why: str
-) -> Move:
-    target = _mph(target_mps)
-    word = "Slow down" if target < now.speed_mps else "Speed up"
-    return Move(
+    now: Situation, target_mps: float, reason: str, basis: Basis, source: str
+) -> Iterator[Move]:
+    """A change of speed, if it is one that a hand can make."""
+    if abs(target_mps - now.speed_mps) < LEAST_STEP_MPS:
+        return
+    word = "Slow down" if target_mps < now.speed_mps else "Speed up"
+    yield Move(
         answer=MoveAnswered(
-            key=f"speed:{why}:{target:.3f}", kind="speed", title=word,
-            change=MoveChange(speed_changed=SpeedChanged(speed_mps=target)),
+            key="speed", kind="speed", title=word,
+            change=MoveChange(speed_changed=SpeedChanged(speed_mps=target_mps)),
         ),
         reason=reason, basis=basis, source=source, cost_min=0.0, judge_after_min=15.0,
     )

@@ -8,19 +8,25 @@ from dataclasses import dataclass, replace
 from typing import Final, Literal
 
 from ..boat.current import ground_speed_on_course
+from ..boat.reckoning import PlaceDoubt, place_doubt
 from ..chart.grid import DepthGrid, GeoPoint, moved
 from ..errors import CoreError
+from ..lines.doubt import DOUBT_QUANTILE
 from ..record.payloads import PositionFixed
 from ..record.state import TripState
 from .lines import TripLines
 from .numbers import LineNumber, RodLine
-from .view import AheadView, BottomCall, BottomPoint, RodView
+from .view import AheadView, BottomCall, BottomPoint, RodView, Sure
 
 FARTHEST_M: Final = 400.0
 """How far ahead of the boat is looked: at 2 mph, seven minutes."""
 STEP_M: Final = 8.0
-OLDEST_FIX_S: Final = 900.0
-"""A boat's place is reckoned on from a fix for a quarter of an hour at most (judged)."""
+SOUNDING_KNOWN_S: Final = 600.0
+"""A sounding says what is under a boat under way for ten minutes at most (judged)."""
+SLOPE: Final = 0.02
+"""How fast the bottom may leave the depth sounded, metre for metre of way (judged: gentle beds)."""
+MEETS, LIKELY, MAY = 0.8, 0.5, 0.2
+"""From these chances on a lure is said to meet the bottom, to be likely to, to perhaps touch it."""
 LEVEL_WITHIN_S: Final = 120.0
 """A sounding tells today's water level against the chart if the place was known then."""
 OFF_BOTTOM_M: Final = 0.5
@@ -28,6 +34,9 @@ OFF_BOTTOM_M: Final = 0.5
 PAST_LEDGE_M: Final = 1.0
 """A ledge is past where the bottom has fallen this far below its top: the top decides how far to
 raise, or the call would come again and again on the way up."""
+RAISE_STEP_M: Final = 0.3
+LEAST_SD_M: Final = 0.1
+"""No depth is surer than this: waves and the boat's pitch (judged)."""
 SLACK_M: Final = 0.15
 """The number called clears by this much more, or the next second would call again."""
 
@@ -44,6 +53,9 @@ class _Track:
     age_s: float
     level_m: float
     bottom_m: float
+    known: bool
+    doubt: PlaceDoubt | None = None
+    bottom_sd_m: float = 0.0
     chart: DepthGrid | None = None
     place: GeoPoint | None = None
     course_deg: float = 0.0
@@ -83,25 +95,33 @@ def boat_place(state: TripState, at_s: float, ground_mps: float) -> GeoPoint | N
     GeoPoint or None
         None without a fix, or with one too old to reckon on from.
     """
-    if state.fix is None or abs(at_s - state.fix[0]) > OLDEST_FIX_S:
+    if state.fix is None or not _doubt_of(state.fix, at_s, ground_mps).is_known:
         return None
     return _reckoned(state.fix, at_s, ground_mps)
 
 
+def _doubt_of(fix: tuple[float, PositionFixed], at_s: float, ground_mps: float) -> PlaceDoubt:
+    return place_doubt(age_s=at_s - fix[0], ground_mps=ground_mps)
+
+
 def _track(lines: TripLines, now_s: float, ground_mps: float) -> _Track | None:
     state, chart = lines.state, lines.trip.chart
-    place = boat_place(state, now_s, ground_mps)
-    charted = chart is not None and place is not None and chart.depth_m(place) is not None
-    if charted and chart is not None and state.fix is not None:
-        return _Track(
-            source="chart", age_s=now_s - state.fix[0],
-            level_m=_level_m(state, chart, ground_mps), bottom_m=state.bottom_m, chart=chart,
-            place=place, course_deg=state.fix[1].course_deg,
-        )
+    if chart is not None and state.fix is not None:
+        place = _reckoned(state.fix, now_s, ground_mps)
+        doubt = _doubt_of(state.fix, now_s, ground_mps)
+        # A place that has been lost is told as lost; an older sounding knows no better.
+        if chart.depth_m(place) is not None or not doubt.is_known:
+            return _Track(
+                source="chart", age_s=now_s - state.fix[0], known=doubt.is_known, doubt=doubt,
+                level_m=_level_m(state, chart, ground_mps), bottom_m=state.bottom_m, chart=chart,
+                place=place, course_deg=state.fix[1].course_deg,
+            )
     if state.sounded_at_s is None:
         return None
+    age = now_s - state.sounded_at_s
     return _Track(
-        source="sounding", age_s=now_s - state.sounded_at_s, level_m=0.0, bottom_m=state.bottom_m
+        source="sounding", age_s=age, known=abs(age) <= SOUNDING_KNOWN_S, level_m=0.0,
+        bottom_m=state.bottom_m, bottom_sd_m=SLOPE * ground_mps * abs(age),
     )
 
 
@@ -128,12 +148,17 @@ def bed_around(lines: TripLines, now_s: float | None) -> Bed:
     Returns
     -------
     Bed
+        The deepest of the water where the last place or sounding is too old to tell.
     """
     track = None if now_s is None else _track(lines, now_s, _ground_mps(lines))
+    state = lines.state
+    # Where nothing is known of the bottom here, only the deepest of the water is sure.
+    lost = track is not None and not track.known
+    otherwise = state.deepest_m if lost else state.bottom_m
 
     def under(behind_m: float, side_m: float) -> float:
-        depth = None if track is None else track.at(-behind_m, side_m)
-        return lines.state.bottom_m if depth is None else depth
+        depth = None if track is None or lost else track.at(-behind_m, side_m)
+        return otherwise if depth is None else depth
 
     return under
 
@@ -201,19 +226,29 @@ def look_ahead(lines: TripLines, rods: Sequence[RodView], now_s: float) -> Ahead
     track = _track(lines, now_s, ground)
     if track is None:
         return None
+    if not track.known:
+        return AheadView(
+            source=track.source, age_s=max(track.age_s, 0.0), ground_mps=ground, level_m=0.0,
+            profile=(), calls=(), known=False,
+            place_doubt_m=None if track.doubt is None else track.doubt.radius_m,
+        )
     out = [rod for rod in rods if rod.line is not None]
     trails = [_behind(rod, rod.line.trail_m) for rod in out if rod.line is not None]
     start = -STEP_M * math.ceil(max(trails, default=0.0) / STEP_M) - STEP_M
     profile = tuple(_profile(track, start))
-    calls = [call for rod in out for call in _calls(lines, rod, profile, ground)]
+    bed = _Bed(profile, tuple(_might_be(track, profile)))
+    calls = [call for rod in out for call in _calls(lines, rod, bed, ground)]
     return AheadView(
         source=track.source, age_s=max(track.age_s, 0.0), ground_mps=ground,
         level_m=track.level_m, profile=profile,
-        calls=tuple(sorted(calls, key=lambda call: (call.in_s, call.rod_id))),
+        calls=tuple(sorted(calls, key=lambda call: (call.in_s, call.rod_id))), known=True,
+        place_doubt_m=None if track.doubt is None else track.doubt.radius_m,
     )
 
 
-def over_the_track(rods: Sequence[RodView], ahead: AheadView | None) -> tuple[RodView, ...]:
+def over_the_track(
+    rods: Sequence[RodView], ahead: AheadView | None, *, deepest_m: float
+) -> tuple[RodView, ...]:
     """Return the rods with their clearance taken over the bottom that is under each of them.
 
     Parameters
@@ -222,15 +257,29 @@ def over_the_track(rods: Sequence[RodView], ahead: AheadView | None) -> tuple[Ro
         All rods, their clearance by the last sounding.
     ahead : AheadView or None
         The bottom along the track.
+    deepest_m : float
+        Greatest depth known of the water, m.
 
     Returns
     -------
     tuple of RodView
-        As they came where no chart tells more than the sounding.
+        As they came where no chart tells more than the sounding; without a clearance where the
+        place, or the sounding, is too old to tell.
     """
+    if ahead is not None and not ahead.known:
+        return tuple(_unknown(rod, deepest_m) for rod in rods)
     if ahead is None or ahead.source != "chart":
         return tuple(rods)
     return tuple(_over(rod, ahead.profile) for rod in rods)
+
+
+def _unknown(rod: RodView, deepest_m: float) -> RodView:
+    """Nothing is said of the bottom under a rod, unless there is no such depth in the water."""
+    line = rod.line
+    if line is None:
+        return rod
+    left = deepest_m - max(line.depth_m, line.ball_depth_m or 0.0)
+    return replace(rod, line=replace(line, clearance_m=left if left < 0.0 else None))
 
 
 def _over(rod: RodView, profile: Sequence[BottomPoint]) -> RodView:
@@ -241,6 +290,28 @@ def _over(rod: RodView, profile: Sequence[BottomPoint]) -> RodView:
     if line.ball_depth_m is not None and line.ball_trail_m is not None:
         clear.append(_under(profile, _behind(rod, line.ball_trail_m)) - line.ball_depth_m)
     return replace(rod, line=replace(line, clearance_m=min(clear)))
+
+
+def bottom_here_m(ahead: AheadView | None, state: TripState) -> float:
+    """Return the depth of the bottom under the boat, as far as it is known.
+
+    Parameters
+    ----------
+    ahead : AheadView or None
+        The bottom along the track.
+    state : TripState
+        State of the trip.
+
+    Returns
+    -------
+    float
+        Depth, m; the deepest of the water where nothing nearer is known.
+    """
+    if ahead is None:
+        return state.bottom_m
+    if not ahead.known:
+        return state.deepest_m
+    return _under(ahead.profile, 0.0) if ahead.profile else state.bottom_m
 
 
 def _under(profile: Sequence[BottomPoint], behind_m: float) -> float:
@@ -260,8 +331,50 @@ def _profile(track: _Track, start_m: float) -> Iterator[BottomPoint]:
             yield BottomPoint(ahead_m=ahead, bottom_m=bottom)
 
 
+@dataclass(frozen=True, slots=True)
+class _Bed:
+    """The bottom along the track as charted, and what it may as well be at each point."""
+
+    profile: tuple[BottomPoint, ...]
+    might_be: tuple[tuple[float, ...], ...]
+
+    def chance(self, index: int, depth_m: float, sd_m: float) -> float:
+        """Probability that something at a depth, with its standard error, meets the bottom."""
+        bottoms, scale = self.might_be[index], sd_m * math.sqrt(2.0)
+        return 0.5 * math.fsum(
+            math.erfc((bottom - depth_m) / scale) for bottom in bottoms
+        ) / len(bottoms)
+
+
+# Middles of equal shares of a normal variable, in standard errors: a ledge is a step, and a rule
+# for smooth functions would give it the weight of its farthest point or none.
+_FIVE: Final = (-1.2816, -0.5244, 0.0, 0.5244, 1.2816)
+_THREE: Final = (-0.9674, 0.0, 0.9674)
+
+
+def _might_be(track: _Track, profile: Sequence[BottomPoint]) -> Iterator[tuple[float, ...]]:
+    """Depths that the bottom may as well have at each point, all equally likely."""
+    if track.doubt is None:
+        for point in profile:
+            yield tuple(point.bottom_m + z * track.bottom_sd_m for z in _FIVE)
+        return
+    beside = [
+        [point.bottom_m for point in profile] if z == 0.0 else [
+            point.bottom_m if found is None else found
+            for point in profile
+            for found in (track.at(point.ahead_m, z * track.doubt.across_m),)
+        ]
+        for z in _FIVE
+    ]
+    last = len(profile) - 1
+    steps = [round(z * track.doubt.along_m / STEP_M) for z in _THREE]
+    for index in range(len(profile)):
+        places = [min(max(index + step, 0), last) for step in steps]
+        yield tuple(bottoms[place] for bottoms in beside for place in places)
+
+
 def _calls(
-    lines: TripLines, rod: RodView, profile: Sequence[BottomPoint], ground_mps: float
+    lines: TripLines, rod: RodView, bed: _Bed, ground_mps: float
 ) -> Iterator[BottomCall]:
     line = rod.line
     assert line is not None
@@ -271,14 +384,15 @@ def _calls(
     if line.ball_depth_m is not None and line.ball_trail_m is not None:
         parts.append(("ball", line.ball_depth_m, _behind(rod, line.ball_trail_m)))
     if rod.bottom_tap:
-        yield from _tap_call(lines, rod, line, parts[-1], profile)
+        yield from _tap_call(lines, rod, line, parts[-1], bed.profile)
         return
+    sd = max((line.doubt_m or 0.0) / DOUBT_QUANTILE, LEAST_SD_M)
     met = []
     for part, depth, behind in parts:
         # The ball on a cable belongs to the rod clipped lowest.
         if part == "ball" and line.number.above_ball_m > 0.0:
             continue
-        call = _meeting(lines, rod, part, depth, behind, profile, ground_mps)
+        call = _meeting(lines, rod, part, depth, sd, behind, bed, ground_mps)
         if call is not None:
             met.append(call)
     if met:
@@ -292,23 +406,47 @@ def _calls(
 
 
 def _meeting(
-    lines: TripLines, rod: RodView, part: Literal["lure", "ball"], depth_m: float, behind_m: float,
-    profile: Sequence[BottomPoint], ground_mps: float,
+    lines: TripLines, rod: RodView, part: Literal["lure", "ball"], depth_m: float, sd_m: float,
+    behind_m: float, bed: _Bed, ground_mps: float,
 ) -> BottomCall | None:
     margin = lines.state.clearance_m
-    ahead = [p for p in profile if p.ahead_m >= -behind_m]
-    first = next((p for p in ahead if p.bottom_m < depth_m + margin), None)
-    if first is None:
+    first = 0
+    while first < len(bed.profile) and bed.profile[first].ahead_m < -behind_m:
+        first += 1
+    for index in range(first, len(bed.profile)):
+        # By the chart it comes nearer than is wanted, or by all that is in doubt it may touch.
+        if bed.profile[index].bottom_m < depth_m + margin:
+            break
+        if bed.chance(index, depth_m, sd_m) >= MAY:
+            break
+    else:
         return None
-    shallowest = _top_of_ledge([p.bottom_m for p in ahead if p.ahead_m >= first.ahead_m])
-    by = depth_m + margin - shallowest
-    distance = max(first.ahead_m + behind_m, 0.0)
+    point = bed.profile[index]
+    bottoms = [p.bottom_m for p in bed.profile[index:]]
+    shallowest = _top_of_ledge(bottoms)
+    top = index + bottoms.index(shallowest)
+    distance = max(point.ahead_m + behind_m, 0.0)
     # Nearest point already below the lure counts as now, not as a step ago.
     seconds = 0.0 if distance < STEP_M else distance / max(ground_mps, 0.05)
+    over = range(index, top + 1)
+    chance = max(bed.chance(i, depth_m, sd_m) for i in over)
+    by = depth_m + margin - shallowest
+    # Clear by the chart: then as much as makes a touch unlikely.
+    while by <= 0.0 or max(bed.chance(i, depth_m - by, sd_m) for i in over) >= MAY:
+        by = max(by, 0.0) + RAISE_STEP_M
     return BottomCall(
         rod_id=rod.id, part=part, act="raise", in_s=seconds,
         in_m=0.0 if seconds == 0.0 else distance, by_m=by, bottom_m=shallowest, number=None,
+        chance=chance, sure=_sure(chance),
     )
+
+
+def _sure(chance: float) -> Sure:
+    if chance >= MEETS:
+        return "meets"
+    if chance >= LIKELY:
+        return "likely"
+    return "may" if chance >= MAY else "near"
 
 
 def _top_of_ledge(bottoms_m: Sequence[float]) -> float:
@@ -336,7 +474,7 @@ def _tap_call(
     yield BottomCall(
         rod_id=rod.id, part=name, act="let_down" if off > 0.0 else "raise", in_s=0.0, in_m=0.0,
         by_m=abs(off), bottom_m=under.bottom_m,
-        number=_number(lines, line, line.depth_m + off),
+        number=_number(lines, line, line.depth_m + off), chance=1.0, sure="meets",
     )
 
 

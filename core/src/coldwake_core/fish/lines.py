@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+import threading
+from collections.abc import Callable, Sequence
 from dataclasses import replace
-from typing import Any
+from typing import Any, TypeVar
 
 from ..checks import require_number
 from ..constants import MPH_MPS
 from ..errors import InvalidInputError, NoSolutionError, UnknownItemError
 from ..gear.pieces import FASTEST_MPS
 from ..gear.setup import RodSetup, build_rig, rig_kind, working_range
+from ..gear.tackle import Outfit
 from ..gear.window import verdict
 from ..lines.calibration import LineFit
 from ..lines.doubt import DoubtfulRig, solve_quickly, solve_with_doubt
@@ -28,6 +30,92 @@ ASSUMED_DEGC = 10.0
 ASSUMED_SPEED_MPS = 1.5 * MPH_MPS
 _CACHED_RIGS = 2048
 _CACHED_FITS = 64
+_CACHED_OUTFITS = 8
+
+
+class Solutions:
+    """Lines that were solved, by tackle, calibration and speed.
+
+    A lure's key says which lure only within one outfit: so each outfit that was looked at has a
+    number, and the number is part of every key. Several threads may look at one trip at once.
+    """
+
+    def __init__(self) -> None:
+        self._lock = threading.Lock()
+        self._solved: dict[tuple[Any, ...], DoubtfulRig] = {}
+        self._fits: dict[tuple[Any, ...], LineFit] = {}
+        self._outfits: list[Outfit] = []
+        self._numbered = 0
+
+    def number(self, outfit: Outfit) -> int:
+        """Return the number of an outfit, the same for equal ones.
+
+        Parameters
+        ----------
+        outfit : Outfit
+            What is aboard.
+
+        Returns
+        -------
+        int
+        """
+        with self._lock:
+            if outfit not in self._outfits:
+                # A number is never given twice, so no key of a forgotten outfit is met again.
+                self._outfits.append(outfit)
+                if len(self._outfits) > _CACHED_OUTFITS:
+                    self._outfits.pop(0)
+                    self._numbered += 1
+            return self._numbered + self._outfits.index(outfit)
+
+    def rig(self, key: tuple[Any, ...], solve: Callable[[], DoubtfulRig]) -> DoubtfulRig:
+        """Return a solved rig: the one that is kept, or one solved now.
+
+        Parameters
+        ----------
+        key : tuple
+            Everything that it hangs on.
+        solve : callable
+            Solves it.
+
+        Returns
+        -------
+        DoubtfulRig
+        """
+        return _kept(self._solved, key, solve, _CACHED_RIGS, self._lock)
+
+    def fit(self, key: tuple[Any, ...], solve: Callable[[], LineFit]) -> LineFit:
+        """Return a fitted line: the one that is kept, or one fitted now.
+
+        Parameters
+        ----------
+        key : tuple
+            Everything that it hangs on.
+        solve : callable
+            Fits it.
+
+        Returns
+        -------
+        LineFit
+        """
+        return _kept(self._fits, key, solve, _CACHED_FITS, self._lock)
+
+
+_T = TypeVar("_T")
+
+
+def _kept(
+    kept: dict[tuple[Any, ...], _T], key: tuple[Any, ...], solve: Callable[[], _T], most: int,
+    lock: threading.Lock,
+) -> _T:
+    found = kept.get(key)
+    if found is None:
+        found = solve()
+        with lock:
+            if len(kept) >= most:
+                kept.pop(next(iter(kept)))
+            kept[key] = found
+    return found
 
 
 class TripLines:
@@ -48,18 +136,35 @@ class TripLines:
     def __init__(self, trip: Trip, state: TripState) -> None:
         self.trip = trip
         self.state = state
-        self._solved: dict[tuple[Any, ...], DoubtfulRig] = {}
-        self._fits: dict[tuple[Any, ...], LineFit] = {}
+        self._solutions = Solutions()
+        self._tackle: tuple[Outfit, int] | None = None
+        self.faulty: dict[str, InvalidInputError] = {}
 
     def share_solutions(self, other: TripLines) -> None:
-        """Take over the solutions of the same trip looked at otherwise: same keys, same answers.
+        """Take over the solutions of a trip looked at otherwise: same keys, same answers.
 
         Parameters
         ----------
         other : TripLines
-            The trip, with the same tackle aboard.
+            The trip.
         """
-        self._solved, self._fits = other._solved, other._fits
+        self._solutions, self._tackle = other._solutions, None
+
+    def share_solutions_of(self, solutions: Solutions) -> None:
+        """Use solutions that outlive this look at the trip.
+
+        Parameters
+        ----------
+        solutions : Solutions
+            Of the same trip.
+        """
+        self._solutions, self._tackle = solutions, None
+
+    def _outfit_number(self) -> int:
+        outfit = self.state.outfit
+        if self._tackle is None or self._tackle[0] is not outfit:
+            self._tackle = outfit, self._solutions.number(outfit)
+        return self._tackle[1]
 
     @property
     def speed_mps(self) -> float:
@@ -67,18 +172,18 @@ class TripLines:
         return ASSUMED_SPEED_MPS if self.state.speed_mps is None else self.state.speed_mps
 
     def _solve(self, setup: RodSetup, speed_mps: float, *, doubt: bool) -> DoubtfulRig:
-        degc = self.state.surface_degc
         fit = self._fit(setup)
         mates = self.state.mates_of(setup)
-        key = (setup, mates, speed_mps, degc, doubt, fit.calibration)
-        if key not in self._solved:
-            if len(self._solved) >= _CACHED_RIGS:
-                self._solved.pop(next(iter(self._solved)))
-            rig, solve = build_rig(self.state.outfit, setup, mates), solve_quickly
-            if doubt:
-                solve = solve_with_doubt
-            self._solved[key] = solve(rig, speed_mps, self._water, fit.calibration)
-        return self._solved[key]
+        how = solve_with_doubt if doubt else solve_quickly
+        return self._solutions.rig(
+            (
+                self._outfit_number(), setup, mates, speed_mps, self.state.surface_degc, doubt,
+                fit.calibration,
+            ),
+            lambda: how(
+                build_rig(self.state.outfit, setup, mates), speed_mps, self._water, fit.calibration
+            ),
+        )
 
     @property
     def _water(self) -> Water:
@@ -91,15 +196,11 @@ class TripLines:
             reading for reading in self.state.depth_readings
             if reading.id not in self.state.set_aside
         )
-        key = (setup, heard)
-        if key not in self._fits:
-            if len(self._fits) >= _CACHED_FITS:
-                self._fits.clear()
-            # At one water temperature: it hardly matters, and a fit must not change with it.
-            self._fits[key] = fit_setup(
-                self.state.outfit, setup, heard, Water.at_degc(ASSUMED_DEGC)
-            )
-        return self._fits[key]
+        # At one water temperature: it hardly matters, and a fit must not change with it.
+        return self._solutions.fit(
+            (self._outfit_number(), setup, heard),
+            lambda: fit_setup(self.state.outfit, setup, heard, Water.at_degc(ASSUMED_DEGC)),
+        )
 
     def readings_of(self, setup: RodSetup) -> tuple[ReadingView, ...]:
         """Return the depths seen with a tackle, against what is expected.

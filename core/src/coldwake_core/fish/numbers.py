@@ -63,7 +63,7 @@ class RodLine:
         Depth of the ball, m.
     verdict : Verdict
         Whether what it carries works at the speed.
-    clearance_m : float
+    clearance_m : float or None
         Lowest part (lure or ball) above the bottom, m; negative would be in it.
     paths : tuple
         Lines of [behind the tip, below the surface] points, m.
@@ -82,7 +82,7 @@ class RodLine:
     trail_m: float
     at_surface: bool
     verdict: Verdict
-    clearance_m: float
+    clearance_m: float | None
     paths: tuple[tuple[tuple[float, float], ...], ...]
     ball_depth_m: float | None = None
     ball_trail_m: float | None = None

@@ -199,8 +199,10 @@ def _seen(
             rod_id=rod.id, tip_side_m=rod.side_m, place=found,
             speed_mps=speed_mps if turn is None else speed_mps * turn.speed_factor,
             depth_m=line.depth_m, depth_change_m=line.depth_m - straight.depth_m,
-            clearance_m=line.clearance_m if found is None else clearance_over(
-                bed, line, tip_side_m=rod.side_m, behind_m=found.behind_m, side_m=found.side_m
+            clearance_m=clearance_over(
+                bed, line, tip_side_m=rod.side_m,
+                behind_m=line.trail_m + rod.aft_m if found is None else found.behind_m,
+                side_m=rod.side_m if found is None else found.side_m,
             ),
             settle_s=0.0 if turn is None else turn.settle_s,
         ))

@@ -6,7 +6,7 @@ from dataclasses import replace
 
 from ..boat.turns import asked_radius_m
 from ..checks import require_number
-from ..errors import InvalidInputError
+from ..errors import CoreError, InvalidInputError
 from ..gear.beat import SpeedAtDepth, predicted_rate_hz, speed_from_beat
 from ..gear.setup import recipe_words, rig_kind, working_range
 from ..gear.window import verdict
@@ -39,6 +39,7 @@ class TripRods(TripLines):
     def _rod_view(self, rod: RodState, speed_mps: float) -> RodView:
         outfit = self.state.outfit
         item, setup = outfit.rod(rod.rod_id), rod.setup
+        fault = self.faulty.get(rod.rod_id)
         tally = RodTally(
             hits=rod.tally.hits, hooked=rod.tally.hooked, landed=rod.tally.landed,
             kept=rod.tally.kept, lost=rod.tally.lost,
@@ -49,12 +50,16 @@ class TripRods(TripLines):
                 tip_height_m=1.0, recipe="", status="in", works=None, verdict=None,
                 soak_since_s=None, bait_since_s=None, tally=tally, setup=None, line=None,
                 last_setting_m=None, wanted_depth_m=None,
+                fault=None if fault is None else fault.message,
             )
         place, works = outfit.place(setup.place_id), working_range(outfit, setup)
         beat = self.state.beat_of(setup)
-        line, due = None, self.state.looks_due.get(rod.rod_id)
+        line, due, trouble = None, self.state.looks_due.get(rod.rod_id), None
         if rod.status == "fishing" and rod.setting_m is not None:
-            line = self.where(rod_id=rod.rod_id, setting_m=rod.setting_m, speed_mps=speed_mps)
+            try:
+                line = self.where(rod_id=rod.rod_id, setting_m=rod.setting_m, speed_mps=speed_mps)
+            except CoreError as error:
+                trouble = error.message
         return RodView(
             id=item.id, name=item.name, shape=item.shape, kind=rig_kind(outfit, setup),
             place_name=place.name, side_m=place.side_m, tip_height_m=place.tip_height_m,
@@ -64,7 +69,7 @@ class TripRods(TripLines):
             tally=tally, setup=setup, line=line,
             last_setting_m=rod.setting_m, wanted_depth_m=rod.wanted_depth_m,
             readings=self.readings_of(setup), aft_m=place.aft_m, on_board=place.kind == "board",
-            bottom_tap=rod.bottom_tap,
+            bottom_tap=rod.bottom_tap, fault=trouble,
             again=None if due is None else AGAIN[due.why], beat=beat,
             beats_per_10s=None if beat is None
             else 10.0 * predicted_rate_hz(beat, speed_mps),

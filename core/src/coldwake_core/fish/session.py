@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from dataclasses import replace
+from typing import Final
 
 from ..advice.judge import judge_moves
 from ..advice.method import Method, comfort_band_degc, comfort_depths_m, method_of_the_hour
@@ -15,16 +17,19 @@ from ..advice.moves import (
 from ..advice.situation import RodNow, Situation
 from ..boat.current import PassSpeeds, pass_speeds
 from ..checks import require_number
-from ..errors import NoSolutionError, UnknownItemError
+from ..errors import InvalidInputError, NoSolutionError
 from ..evidence.rates import Exposure
-from ..gear.setup import working_range
+from ..gear.setup import build_rig, working_range
+from ..gear.tackle import Outfit
 from ..gear.window import shared_window
-from ..record.admit import check_against
 from ..record.events import Event, decode_event
-from ..record.fold import fold
-from ..record.trip import Trip
+from ..record.history import History
+from ..record.old import Unread
+from ..record.sound import faults
+from ..record.state import TripState
+from ..record.trip import PastReading, Trip
 from ..sonar.marks import MarkedBand, depth_to_fish, marked_bands, recent_marks
-from .ahead import look_ahead, over_the_track
+from .ahead import bottom_here_m, look_ahead, over_the_track
 from .rods import TripRods
 from .view import (
     ComfortView,
@@ -36,6 +41,13 @@ from .view import (
 )
 from .wind import wind_view
 
+SURFACE_OLD_S: Final = 3600.0
+"""A surface temperature an hour old says when it was read (judged: it moves by the hour)."""
+LONG_FIGHT_S: Final = 1200.0
+"""A fish is seldom on for twenty minutes on this tackle (judged)."""
+MARK_SLACK_M: Final = 0.5
+"""A mark so little below the bottom that is known here may still be here."""
+
 
 class FishSession(TripRods):
     """A trip being fished.
@@ -44,16 +56,18 @@ class FishSession(TripRods):
     ----------
     trip : Trip
         What the trip started with.
-    events : iterable of Event
-        What has happened, in any order.
+    events : iterable of Event or History
+        What has happened, in any order; or its record, which is taken as it is.
     """
 
-    def __init__(self, trip: Trip, events: Iterable[Event]) -> None:
-        self.events = {event.id: event for event in events}
-        super().__init__(trip, fold(trip, self.events.values()))
+    def __init__(self, trip: Trip, events: Iterable[Event] | History) -> None:
+        self.unread: tuple[Unread, ...] = ()
+        self.history = events if isinstance(events, History) else History(trip, events)
+        super().__init__(trip, self.history.state)
+        self._take_state()
 
     def add(self, data: object) -> Event:
-        """Add an event from JSON data.
+        """Add an event from JSON data, tapped on this device.
 
         Parameters
         ----------
@@ -67,39 +81,48 @@ class FishSession(TripRods):
         Raises
         ------
         InvalidInputError
-            If it cannot be, in itself or at this point of the trip; nothing is changed then.
+            If it cannot be, in itself or at this point of the trip, or a rod could not be shown
+            after it; nothing is changed then.
         """
         event = decode_event(data)
-        if event.id not in self.events:
-            if event.type == "undone":
-                target = getattr(event.payload, "event_id", "")
-                if target not in self.events:
-                    raise UnknownItemError(
-                        "payload.event_id", target, "an event of this trip"
-                    )
-            check_against(self.state, event)
-            self.events[event.id] = event
-            self._fold()
+        self.history.admit(event, here=True)
+        self._take_state()
         return event
 
+    def take(self, history: History) -> None:
+        """Go on with another record of the same trip.
+
+        Parameters
+        ----------
+        history : History
+            The record; it is not shared with anyone who changes it.
+        """
+        self.history = history
+        self._take_state()
+
+    def merge_events(self, events: Iterable[Event]) -> None:
+        """Take events that were admitted elsewhere: other devices', or those kept here.
+
+        Parameters
+        ----------
+        events : iterable of Event
+            In any order; those known change nothing.
+        """
+        self.history.insert(events)
+        self._take_state()
+
     def replace_events(self, events: Iterable[Event]) -> None:
-        """Take a new set of events, as after they were fetched anew.
+        """Take a new set of events, as after one was refused elsewhere.
 
         Parameters
         ----------
         events : iterable of Event
             All events of the trip.
         """
-        self.events = {event.id: event for event in events}
-        self._fold()
+        self.take(History(self.trip, events))
 
-    def _fold(self) -> None:
-        before = self.state.outfit
-        self.state = fold(self.trip, self.events.values())
-        if self.state.outfit != before:
-            # Solutions are kept by keys of tackle, and the tackle behind a key has changed.
-            self._solved.clear()
-            self._fits.clear()
+    def _take_state(self) -> None:
+        self.state, self.faulty = _sound_part(self.history.state)
 
     def view(self, now_s: float) -> FishView:
         """Return the Fish view at a moment.
@@ -126,8 +149,13 @@ class FishSession(TripRods):
         )
         rods = self.rod_views()
         ahead = look_ahead(self, rods, now_s)
-        rods = over_the_track(rods, ahead)
-        bands = tuple(marked_bands(state.marks, now_s))
+        rods = over_the_track(rods, ahead, deepest_m=state.deepest_m)
+        rods = tuple(self._asked_about(rod, now_s) for rod in rods)
+        bottom_here = bottom_here_m(ahead, state)
+        marks = [mark for mark in state.marks if mark.mark.depth_m <= bottom_here + MARK_SLACK_M]
+        bands = tuple(marked_bands(marks, now_s))
+        here = {mark.event_id for mark in marks}
+        surface_age = None if state.surface is None else max(now_s - state.surface.at_s, 0.0)
         now_rods = tuple(self._rod_now(view, bands, method, now_s) for view in rods if view.line)
         situation = Situation(
             outfit=outfit, state=state, now_s=now_s, speed_mps=speed, rods=now_rods,
@@ -138,6 +166,8 @@ class FishSession(TripRods):
             now_s=now_s, speed_mps=speed, bottom_m=state.bottom_m,
             above_mark_m=state.above_mark_m, rods=rods, current=state.current,
             passes=self._passes(), wind=wind_view(self, now_s), window=window, surface_degc=surface,
+            surface_age_s=surface_age,
+            surface_old=surface_age is not None and surface_age >= SURFACE_OLD_S,
             profile=self._profile(), comfort=self._comfort(),
             marks=tuple(
                 MarkView(
@@ -146,6 +176,7 @@ class FishSession(TripRods):
                     run_at_m=depth_to_fish(
                         m.mark.depth_m, above_mark_m=state.above_mark_m, bottom_m=state.bottom_m
                     ),
+                    here=m.event_id in here,
                 )
                 for m in state.marks
             ),
@@ -160,8 +191,15 @@ class FishSession(TripRods):
             ),
             ribbon=self._ribbon(),
             undo_event_id=state.last_event_id, undo_event_type=state.last_event_type,
-            ended=state.ended, ahead=ahead, clearance_m=state.clearance_m,
+            ended=state.ended, ahead=ahead, clearance_m=state.clearance_m, unread=self.unread,
         )
+
+    def _asked_about(self, rod: RodView, now_s: float) -> RodView:
+        """A fish that has been on so long has more likely been forgotten than fought."""
+        since_s = self.state.rods[rod.id].fish_on_s
+        if rod.status != "fish_on" or since_s is None or now_s - since_s < LONG_FIGHT_S:
+            return rod
+        return replace(rod, long_fight_s=now_s - since_s)
 
     def _rod_now(
         self, view: RodView, bands: tuple[MarkedBand, ...], method: Method | None, now_s: float
@@ -229,3 +267,28 @@ class FishSession(TripRods):
             for answer in self.state.answers
         ]
         return tuple(sorted(marks, key=lambda mark: mark.at_s))
+
+
+def _sound_part(state: TripState) -> tuple[TripState, dict[str, InvalidInputError]]:
+    """The state with the rods that cannot be shown set aside, and why for each of them.
+
+    What is admitted can be viewed; but two devices out of touch, or a check that was tightened
+    since, may leave a record in which a rod makes no sense. All others are fished on.
+    """
+    faulty = faults(state)
+    known = [reading for reading in state.depth_readings if _is_aboard(state.outfit, reading)]
+    if not faulty and len(known) == len(state.depth_readings):
+        return state, faulty
+    sound = state.copy()
+    sound.depth_readings = known
+    for rod_id in faulty:
+        sound.rods[rod_id].setup, sound.rods[rod_id].status = None, "in"
+    return sound, faulty
+
+
+def _is_aboard(outfit: Outfit, reading: PastReading) -> bool:
+    try:
+        build_rig(outfit, reading.setup)
+    except InvalidInputError:
+        return False
+    return True

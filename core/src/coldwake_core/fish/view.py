@@ -16,6 +16,7 @@ from ..gear.pieces import SpeedRange
 from ..gear.setup import RigKind, RodSetup
 from ..gear.tackle import Shape
 from ..gear.window import SpeedWindow, Verdict
+from ..record.old import Unread
 from ..record.state import RodStatus
 from .numbers import LineNumber, ReadingView, RodLine
 
@@ -81,6 +82,10 @@ class RodView:
         Whether its line runs from a planer board.
     bottom_tap : bool
         Whether it is meant to touch the bottom.
+    long_fight_s : float or None
+        How long a fish has been on where that is so long that the user is asked, s.
+    fault : str or None
+        Why it cannot be shown as the record has it; its number or rig set anew mends it.
     """
 
     id: str
@@ -108,11 +113,17 @@ class RodView:
     beats_per_10s: float | None = None
     on_board: bool = False
     bottom_tap: bool = False
+    long_fight_s: float | None = None
+    fault: str | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class MarkView:
-    """A mark: whether it still speaks for where fish are, and the depth to run a lure for it, m."""
+    """A mark: whether it still speaks for where fish are, and the depth to run a lure for it, m.
+
+    ``here`` is whether the water here is deep enough for it: one made over deeper water belongs
+    there.
+    """
 
     event_id: str
     at_s: float
@@ -120,6 +131,7 @@ class MarkView:
     count: int
     recent: bool
     run_at_m: float
+    here: bool
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -149,6 +161,9 @@ class BottomPoint:
     bottom_m: float
 
 
+Sure = Literal["meets", "likely", "may", "near"]
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class BottomCall:
     """A lure or ball that meets the bottom, or one meant to touch it that does not.
@@ -169,6 +184,10 @@ class BottomCall:
         The bottom there, m.
     number : LineNumber or None
         The number that does it.
+    chance : float
+        Probability that it touches, from what is in doubt of place and depth.
+    sure : Sure
+        The same in words: it meets the bottom, is likely to, may touch, or comes near.
     """
 
     rod_id: str
@@ -179,6 +198,8 @@ class BottomCall:
     by_m: float
     bottom_m: float
     number: LineNumber | None
+    chance: float
+    sure: Sure
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -199,6 +220,11 @@ class AheadView:
         From behind the last lure to as far ahead as is looked.
     calls : tuple of BottomCall
         The soonest first.
+    known : bool
+        Whether place or sounding are fresh enough to say what is under the boat: profile and calls
+        are empty otherwise.
+    place_doubt_m : float or None
+        Radius of the circle that holds the boat four times in five, m; None by a sounding.
     """
 
     source: Literal["chart", "sounding"]
@@ -207,6 +233,8 @@ class AheadView:
     level_m: float
     profile: tuple[BottomPoint, ...]
     calls: tuple[BottomCall, ...]
+    known: bool
+    place_doubt_m: float | None
 
 
 RibbonKind = Literal["hit", "hooked", "landed", "lost", "move_taken", "move_refused"]
@@ -277,6 +305,10 @@ class FishView:
         The shared window of the rods that are out.
     surface_degc : float or None
         Latest surface temperature.
+    surface_age_s : float or None
+        Age of that reading, s.
+    surface_old : bool
+        Whether it is so old that its age belongs beside it.
     profile : tuple of TemperaturePoint
         Latest temperature at each depth.
     comfort : ComfortView
@@ -303,6 +335,8 @@ class FishView:
         The bottom along the track, and who meets it; None without chart, place or sounding.
     clearance_m : float
         How far off the bottom the user wants lures and balls, m.
+    unread : tuple of Unread
+        What the record holds that this version does not understand; it is kept as it is.
     """
 
     now_s: float
@@ -315,6 +349,8 @@ class FishView:
     wind: WindView | None
     window: SpeedWindow | None
     surface_degc: float | None
+    surface_age_s: float | None
+    surface_old: bool
     profile: tuple[TemperaturePoint, ...]
     comfort: ComfortView
     marks: tuple[MarkView, ...]
@@ -329,3 +365,4 @@ class FishView:
     ended: bool
     ahead: AheadView | None
     clearance_m: float
+    unread: tuple[Unread, ...]

@@ -2,15 +2,19 @@
 
 from __future__ import annotations
 
+from typing import Final
+
 from ..boat.current import Current, GroundTrack, water_speed_mps
 from ..boat.wind import headwind_extra_mps, own_pass_speeds, steering
 from ..checks import require_number
 from ..errors import InvalidInputError
 from ..gear.pieces import FASTEST_MPS
 from ..record.payloads import SLOWEST_MPS
-from .ahead import OLDEST_FIX_S
 from .lines import TripLines
 from .view import WindView
+
+OLDEST_COURSE_S: Final = 900.0
+"""A course is taken as held for a quarter of an hour after it was told (judged)."""
 
 
 def wind_view(lines: TripLines, now_s: float) -> WindView | None:
@@ -31,7 +35,7 @@ def wind_view(lines: TripLines, now_s: float) -> WindView | None:
     wind, speed, fix = lines.state.wind, lines.speed_mps, lines.state.fix
     if wind is None:
         return None
-    course = fix[1].course_deg if fix is not None and now_s - fix[0] <= OLDEST_FIX_S else None
+    course = fix[1].course_deg if fix is not None and now_s - fix[0] <= OLDEST_COURSE_S else None
     heading = leeway = None
     if course is not None:
         try:

@@ -6,6 +6,7 @@ import math
 from dataclasses import dataclass, replace
 from typing import Final
 
+from ..errors import InvalidInputError
 from ..water.fresh import Water
 from .calibration import PARAMETERS, STEP, Calibration
 from .linear import quadratic_form
@@ -14,7 +15,7 @@ from .rigs import Rig, Solved
 
 DOUBT_LEVEL: Final = 0.80
 """Share of cases that the shown band is meant to hold: four times in five."""
-_QUANTILE: Final = 1.2815515655446004
+DOUBT_QUANTILE: Final = 1.2815515655446004
 """Standard normal quantile of 0.90, for a two-sided band of 80 %."""
 
 
@@ -85,7 +86,13 @@ class DoubtfulRig:
         counts as if one standard deviation of that input did it.
         """
         length = self._length(setting_m)
-        placement = replace(self.solved.place(length, picture=picture), setting_m=setting_m)
+        try:
+            placement = self.solved.place(length, picture=picture)
+        except InvalidInputError:
+            # By what was learnt of the counter the clip is just dry: take the number as it stands.
+            length = setting_m
+            placement = self.solved.place(length, picture=picture)
+        placement = replace(placement, setting_m=setting_m)
         if self.faster is None:
             return placement, DepthEstimate(depth_m=placement.depth_m, doubt_m=0.0)
         slopes = [0.0] * len(PARAMETERS)
@@ -95,13 +102,22 @@ class DoubtfulRig:
             if there.at_surface and not placement.at_surface:
                 step = max(math.sqrt(self.calibration.covariance[index][index]), STEP)
             slopes[index] = (there.depth_m - placement.depth_m) / step
-        shorter = self.solved.place(length * (1.0 - STEP), picture=False).depth_m
+        shorter = self._shorter(length)
         slopes[PARAMETERS.index("setting")] = (placement.depth_m - shorter) / STEP
         by_speed = self.faster.place(length, picture=False).depth_m - placement.depth_m
         deviation = math.sqrt(
             quadratic_form(slopes, self.calibration.covariance) + by_speed * by_speed
         )
-        return placement, DepthEstimate(depth_m=placement.depth_m, doubt_m=_QUANTILE * deviation)
+        return placement, DepthEstimate(
+            depth_m=placement.depth_m, doubt_m=DOUBT_QUANTILE * deviation
+        )
+
+    def _shorter(self, length_m: float) -> float:
+        """Depth, m, with a little less line out; a clip that it lifts out of the water is at 0."""
+        try:
+            return self.solved.place(length_m * (1.0 - STEP), picture=False).depth_m
+        except InvalidInputError:
+            return 0.0
 
     def setting_for(self, depth_m: float) -> float:
         """Return the number that puts the lure at a depth.

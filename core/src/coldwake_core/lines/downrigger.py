@@ -109,6 +109,23 @@ class DownriggerRig:
                 f"less than the {self.longest_m:.1f} m of cable", high=self.longest_m,
             )
 
+    def check_number(self, setting_m: float) -> None:
+        """Raise InvalidInputError unless this number can be set with the clip in the water.
+
+        Parameters
+        ----------
+        setting_m : float
+            Cable on the counter, m.
+        """
+        check_setting(setting_m, self.longest_m)
+        above = self.clipped.above_ball_m
+        if above > CLIP_ABOVE_BALL_M and setting_m <= above:
+            raise InvalidInputError(
+                "setting_m", round(setting_m, 2),
+                f"more than the {above:.1f} m of cable between ball and clip, or the clip is dry",
+                low=above,
+            )
+
     def solve(self, speed_mps: float, water: Water, shift: Shift = NO_SHIFT) -> SolvedDownrigger:
         """Return the rig at a speed.
 
@@ -238,17 +255,19 @@ class SolvedDownrigger:
         InvalidInputError
             If the setting is no length, more than the spool holds, or leaves the clip in the air.
         """
-        check_setting(setting_m, self.rig.longest_m)
-        above = self.rig.clipped.above_ball_m
-        if above > CLIP_ABOVE_BALL_M and setting_m <= above:
-            raise InvalidInputError(
-                "setting_m", round(setting_m, 2),
-                f"more than the {above:.1f} m of cable between ball and clip, or the clip is dry",
-                low=above,
-            )
+        self.rig.check_number(setting_m)
         found = self.cable.waterline(setting_m + self.rig.boom_height_m)
         if found is None:
-            raise InvalidInputError("setting_m", setting_m, "enough cable to put the ball under")
+            # Too little cable to put the ball under at this speed: it skips, and the lure with it.
+            behind = math.sqrt(setting_m * (setting_m + 2.0 * self.rig.boom_height_m))
+            trail = behind + self.setback.points[-1].forward_m
+            return Placement(
+                setting_m=setting_m, depth_m=0.0, trail_m=trail, at_surface=True,
+                ball_depth_m=0.0, ball_trail_m=behind,
+                paths=(
+                    ((0.0, -self.rig.boom_height_m), (behind, 0.0)), ((behind, 0.0), (trail, 0.0)),
+                ) if picture else (),
+            )
         top, span = found
         ball_depth, ball_behind = top.up_m, top.forward_m + span.forward_m
         end = self.setback.points[-1]

@@ -133,6 +133,16 @@ class LineRig:
         """Raise InvalidInputError unless the weight fits on the line."""
         self._stretches()
 
+    def check_number(self, setting_m: float) -> None:
+        """Raise InvalidInputError unless this number can be set.
+
+        Parameters
+        ----------
+        setting_m : float
+            Line out from the rod tip, m.
+        """
+        check_setting(setting_m, self.longest_m)
+
     def solve(self, speed_mps: float, water: Water, shift: Shift = NO_SHIFT) -> SolvedLine:
         """Return the rig at a speed: every depth for every length in one computation.
 

@@ -25,10 +25,11 @@ from .payloads import (
     TipMoved,
     VoltageRead,
 )
+from .sound import rod_fault
 from .state import RodState, TripState
 
 
-def check_against(state: TripState, event: Event) -> None:
+def check_against(state: TripState, event: Event, *, bottom_m: float) -> None:
     """Raise unless an event can follow the state it meets.
 
     Parameters
@@ -37,6 +38,8 @@ def check_against(state: TripState, event: Event) -> None:
         State before the event.
     event : Event
         The event, checked in itself.
+    bottom_m : float
+        Depth of the bottom where it happened, as far as that is known, m.
 
     Raises
     ------
@@ -50,33 +53,33 @@ def check_against(state: TripState, event: Event) -> None:
     if isinstance(payload, MoveAnswered):
         changes = [change for change in payload.change.all() if change is not None]
     for item in changes:
-        _check_item(state, item)
+        _check_item(state, item, bottom_m)
 
 
-def _check_item(state: TripState, item: Any) -> None:
+def _check_item(state: TripState, item: Any, bottom_m: float) -> None:
     if isinstance(item, RodSetup):
         _named("payload.", lambda: _rig_on_this_boat(state, item).check())
     elif isinstance(item, LineSet):
         rod = _rod(state, item.rod_id)
         if rod.setup is None:
             raise InvalidInputError("payload.rod_id", item.rod_id, "a rod that has been rigged")
-        longest = build_rig(state.outfit, rod.setup).longest_m
+        longest = _named_rig(state, rod.setup).longest_m
         if item.setting_m > longest * (1 + 1e-9):
             raise InvalidInputError(
                 "payload.setting_m", item.setting_m,
                 f"<= {longest:.1f} m, which is what the reel holds", high=longest,
             )
-        if item.wanted_depth_m is not None and item.wanted_depth_m > state.bottom_m:
+        if item.wanted_depth_m is not None and item.wanted_depth_m > bottom_m:
             raise InvalidInputError(
                 "payload.wanted_depth_m", item.wanted_depth_m,
-                f"above the bottom, which is at {state.bottom_m:.1f} m", high=state.bottom_m,
+                f"above the bottom, which is at {bottom_m:.1f} m", high=bottom_m,
             )
     elif isinstance(item, MarkSeen):
-        if item.depth_m > state.bottom_m:
+        if item.depth_m > bottom_m:
             raise InvalidInputError(
                 "payload.depth_m", item.depth_m,
-                f"above the bottom, which is at {state.bottom_m:.1f} m: sound it anew first",
-                high=state.bottom_m,
+                f"above the bottom, which is at {bottom_m:.1f} m: sound it anew first",
+                high=bottom_m,
             )
     elif isinstance(item, TipMoved):
         rod = _rod(state, item.rod_id)
@@ -110,9 +113,22 @@ def _check_item(state: TripState, item: Any) -> None:
         raise UnknownItemError("payload.event_id", item.event_id, "a depth that was seen")
 
 
+def _named_rig(state: TripState, setup: RodSetup) -> Rig:
+    """The rig of a rod that is rigged; what it wore may have been taken back since."""
+    try:
+        return build_rig(state.outfit, setup)
+    except InvalidInputError as error:
+        raise InvalidInputError(
+            "payload.rod_id", setup.rod_id, f"a rod that can be fished ({error.message}): rig it"
+        ) from None
+
+
 def _rig_on_this_boat(state: TripState, setup: RodSetup) -> Rig:
     """The rig with the lines that ride the same cable, out or not: each has its own clip."""
-    others = [rod.setup for rod in state.rods.values() if rod.setup is not None]
+    others = [
+        rod.setup for rod in state.rods.values()
+        if rod.setup is not None and state.has_line(rod.setup)
+    ]
     build_rig(state.outfit, setup)
     return build_rig(state.outfit, setup, same_cable(state.outfit, setup, others))
 
@@ -157,7 +173,7 @@ def _check_brought(state: TripState, item: TackleBrought) -> None:
     for name in OUTFIT_LISTS:
         outfit = outfit.with_items(name, getattr(item, name))
     for rod in state.rods.values():
-        if rod.setup is not None:
+        if rod.setup is not None and rod_fault(state, rod) is None:
             try:
                 build_rig(outfit, rod.setup)
             except InvalidInputError as error:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import replace
 from typing import Any
 
@@ -33,51 +33,98 @@ from .payloads import (
     Undone,
     VoltageRead,
 )
-from .state import Answer, Reading, RodState, Stint, TimedMark, TripState
+from .state import SURFACE_M, Answer, Reading, RodState, Stint, TimedMark, TripState
 from .trip import PastReading, Trip
 
 SAME_PLACE_S = 120.0
 """A place told this soon after a sounding is where it was made (judged)."""
 SAME_BITE_S = 120.0
 """A fish hooked this soon after a hit on the same rod is that hit."""
+_RANK = {"tackle_brought": 0, "rod_rigged": 1, "reading_set_aside": 3, "undone": 4}
 
 
-def in_order(events: Iterable[Event]) -> list[Event]:
-    """Return events in the order they happened, those taken back left out.
+def standing(events: Iterable[Event]) -> list[Event]:
+    """Return the events that stand: without those taken back, and without the undoings.
 
     Parameters
     ----------
     events : iterable of Event
-        In any order; an id may come twice.
+        In any order, each once.
 
     Returns
     -------
     list of Event
-        Without the undone ones and without the undoings. Equal times are ordered by id, so both
-        sides agree.
+        In the order they happened (``when``), the same on every device.
+
+    Notes
+    -----
+    An undoing can itself be undone, by a later one only: so no chain of them runs in a circle,
+    and one walk from the latest back settles all.
     """
-    unique = {event.id: event for event in events}
-    undoings: dict[str, list[str]] = {}
-    for event in unique.values():
-        if isinstance(event.payload, Undone):
-            undoings.setdefault(event.payload.event_id, []).append(event.id)
+    ordered = sorted(events, key=when)
+    undone = undone_ids([event for event in ordered if isinstance(event.payload, Undone)])
+    return [e for e in ordered if not isinstance(e.payload, Undone) and e.id not in undone]
 
-    known: dict[str, bool] = {}
 
-    def stands(event_id: str, seen: frozenset[str] = frozenset()) -> bool:
-        if event_id not in known:
-            # Two undoings that name each other can only be forged; neither takes the other back.
-            known[event_id] = not any(
-                stands(undoing, seen | {event_id})
-                for undoing in undoings.get(event_id, ()) if undoing not in seen
-            )
-        return known[event_id]
+def when(event: Event) -> tuple[float, int, str]:
+    """Return what events are ordered by: time, then what makes others possible, then id.
 
-    standing = [
-        event for event in unique.values()
-        if not isinstance(event.payload, Undone) and stands(event.id)
-    ]
-    return sorted(standing, key=lambda event: (event.at_s, event.id))
+    Parameters
+    ----------
+    event : Event
+        The event.
+
+    Returns
+    -------
+    (float, int, str)
+        Seconds since 1970-01-01 UTC, rank of the type and the id.
+
+    Notes
+    -----
+    Of two taps in the same moment the rod is rigged before its line is set, on every device.
+    """
+    return event.at_s, _RANK.get(event.type, 2), event.id
+
+
+def undone_ids(undoings: Sequence[Event]) -> set[str]:
+    """Return the ids that are taken back.
+
+    Parameters
+    ----------
+    undoings : sequence of Event
+        All undoings, in the order they happened.
+
+    Returns
+    -------
+    set of str
+        Ids of events and of undoings.
+    """
+    later = {event.id: when(event) for event in undoings}
+    undone: set[str] = set()
+    for event in reversed(undoings):
+        target = event.payload.event_id if isinstance(event.payload, Undone) else ""
+        if event.id not in undone and (target not in later or later[target] < when(event)):
+            undone.add(target)
+    return undone
+
+
+def begin(trip: Trip) -> TripState:
+    """Return the state of a trip before anything has happened.
+
+    Parameters
+    ----------
+    trip : Trip
+        What the trip started with.
+
+    Returns
+    -------
+    TripState
+    """
+    return TripState(
+        outfit=trip.outfit, rods={rod.id: RodState(rod_id=rod.id) for rod in trip.outfit.rods},
+        bottom_m=trip.bottom_m, deepest_m=trip.bottom_m,
+        depth_readings=list(trip.readings),
+    )
 
 
 def fold(trip: Trip, events: Iterable[Event]) -> TripState:
@@ -88,33 +135,48 @@ def fold(trip: Trip, events: Iterable[Event]) -> TripState:
     trip : Trip
         What the trip started with.
     events : iterable of Event
-        Its events, in any order.
+        Its events, in any order; an id may come twice.
 
     Returns
     -------
     TripState
     """
-    state = TripState(
-        outfit=trip.outfit, rods={rod.id: RodState(rod_id=rod.id) for rod in trip.outfit.rods},
-        bottom_m=trip.bottom_m,
-        depth_readings=list(trip.readings),
-    )
-    for event in in_order(events):
-        _APPLY[event.type](state, event.at_s, event.payload, event.id)
-        state.last_event_id, state.last_event_type = event.id, event.type
+    state = begin(trip)
+    for event in standing({event.id: event for event in events}.values()):
+        apply(state, event)
     return state
 
 
+def apply(state: TripState, event: Event) -> None:
+    """Change a state by one event that stands.
+
+    Parameters
+    ----------
+    state : TripState
+        The state before, changed in place.
+    event : Event
+        What happened next; no undoing.
+
+    Notes
+    -----
+    Never raises: a rod that is not aboard, for what brought it was taken back elsewhere, is passed
+    over.
+    """
+    rod_id = getattr(event.payload, "rod_id", None)
+    if rod_id is None or rod_id in state.rods:
+        _APPLY[event.type](state, event.at_s, event.payload, event.id)
+    state.last_event_id, state.last_event_type = event.id, event.type
+
+
 def _end_stint(state: TripState, rod_id: str, at_s: float) -> None:
-    for stint in reversed(state.stints):
-        if stint.rod_id == rod_id:
-            if stint.end_s is None:
-                stint.end_s = at_s
-            return
+    index = state.stint_of.get(rod_id)
+    if index is not None and state.stints[index].end_s is None:
+        state.stints[index] = replace(state.stints[index], end_s=at_s)
 
 
 def _start_stint(state: TripState, rod: RodState, at_s: float) -> None:
     if rod.setup is not None and rod.setting_m is not None:
+        state.stint_of[rod.rod_id] = len(state.stints)
         state.stints.append(Stint(rod.rod_id, rod.setup, rod.setting_m, at_s))
 
 
@@ -139,6 +201,8 @@ def _set_line(state: TripState, at_s: float, line: LineSet, _: str = "") -> None
         rod.soak_since_s = at_s
     rod.setting_m, rod.wanted_depth_m = line.setting_m, line.wanted_depth_m
     rod.status, rod.open_hit_s = "fishing", None
+    # Another device may have ended the trip: a line that goes down says that it goes on.
+    state.ended = False
     if rod.bait_since_s is None:
         rod.bait_since_s = at_s
     _start_stint(state, rod, at_s)
@@ -175,14 +239,16 @@ def _board_reset(state: TripState, at_s: float, item: RodOnly, _: str) -> None:
     fresh = state.rods[item.rod_id]
     if fresh.setup is None:
         return
-    own = state.outfit.place(fresh.setup.place_id)
-    if own.kind != "board":
+    places = {place.id: place for place in state.outfit.places}
+    own = places.get(fresh.setup.place_id)
+    if own is None or own.kind != "board":
         return
     inside = []
     for rod in state.rods.values():
         if rod.setup is not None and rod is not fresh and rod.status == "fishing":
-            place = state.outfit.place(rod.setup.place_id)
-            if place.kind == "board" and 0.0 < place.side_m / own.side_m < 1.0:
+            place = places.get(rod.setup.place_id)
+            on_board = place is not None and place.kind == "board"
+            if place is not None and on_board and 0.0 < place.side_m / own.side_m < 1.0:
                 inside.append((place, rod))
     inside.sort(key=lambda pair: -abs(pair[0].side_m))
     free = own
@@ -235,10 +301,9 @@ def _bait(state: TripState, at_s: float, item: RodOnly, _: str) -> None:
 
 def _count_hit(state: TripState, at_s: float, rod: RodState) -> None:
     rod.tally.hits += 1
-    for stint in reversed(state.stints):
-        if stint.rod_id == rod.rod_id:
-            stint.hits += 1
-            break
+    index = state.stint_of.get(rod.rod_id)
+    if index is not None:
+        state.stints[index] = replace(state.stints[index], hits=state.stints[index].hits + 1)
 
 
 def _hit(state: TripState, at_s: float, item: RodOnly, event_id: str) -> None:
@@ -256,6 +321,7 @@ def _hooked(state: TripState, at_s: float, item: RodOnly, _: str) -> None:
     _end_stint(state, rod.rod_id, at_s)
     rod.tally.hooked += 1
     rod.status, rod.open_hit_s, rod.soak_since_s = "fish_on", None, None
+    rod.fish_on_s = at_s
     state.bites.append((at_s, item.rod_id, "hooked"))
 
 
@@ -286,7 +352,10 @@ def _speed(state: TripState, at_s: float, item: SpeedChanged, _: str = "") -> No
 
 
 def _temperature(state: TripState, at_s: float, item: TemperatureRead, _: str) -> None:
-    state.readings.append(Reading(at_s, item.temperature_degc, item.depth_m))
+    reading = Reading(at_s, item.temperature_degc, item.depth_m)
+    state.readings.append(reading)
+    if item.depth_m <= SURFACE_M:
+        state.surface = reading
 
 
 def _mark(state: TripState, at_s: float, item: MarkSeen, event_id: str) -> None:
@@ -295,6 +364,7 @@ def _mark(state: TripState, at_s: float, item: MarkSeen, event_id: str) -> None:
 
 def _sounded(state: TripState, at_s: float, item: Sounded, _: str) -> None:
     state.bottom_m, state.sounded_at_s, state.sounded_fix = item.bottom_m, at_s, state.fix
+    state.deepest_m = max(state.deepest_m, item.bottom_m)
 
 
 def _offset(state: TripState, at_s: float, item: OffsetChosen, _: str) -> None:
@@ -327,11 +397,11 @@ def _school(state: TripState, at_s: float, item: SchoolChosen, _: str) -> None:
 
 def _taken(state: TripState, at_s: float, item: MoveAnswered, _: str) -> None:
     state.answers.append(Answer(at_s, True, item))
-    if item.change.line_set is not None:
+    if item.change.line_set is not None and item.change.line_set.rod_id in state.rods:
         _set_line(state, at_s, item.change.line_set)
     if item.change.speed_changed is not None:
         _speed(state, at_s, item.change.speed_changed)
-    if item.change.rod_rigged is not None:
+    if item.change.rod_rigged is not None and item.change.rod_rigged.rod_id in state.rods:
         _rig(state, at_s, item.change.rod_rigged)
     if item.change.checked is not None:
         apply_checked(state, at_s, item.change.checked)

@@ -78,14 +78,13 @@ def keep_beat(state: TripState, setup: RodSetup, beat: Beat) -> None:
     beat : Beat
         What was counted.
     """
+    lists, key, point = "lures", setup.lure_id, ""
     if setup.attractor_id is not None:
-        blade = state.outfit.attractor(setup.attractor_id)
-        own = _with_beat(blade.own, setup.tow_point, beat)
-        state.outfit = state.outfit.with_items("attractors", (replace(blade, own=own),))
-    else:
-        lure = state.outfit.lure(setup.lure_id)
-        own = _with_beat(lure.own, "", beat)
-        state.outfit = state.outfit.with_items("lures", (replace(lure, own=own),))
+        lists, key, point = "attractors", setup.attractor_id, setup.tow_point
+    state.outfit = state.outfit.with_items(lists, tuple(
+        replace(piece, own=_with_beat(piece.own, point, beat))
+        for piece in getattr(state.outfit, lists) if piece.id == key
+    ))
 
 
 def _with_beat(own: tuple[OwnRange, ...], tow_point: str, beat: Beat) -> tuple[OwnRange, ...]:

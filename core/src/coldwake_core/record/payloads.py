@@ -24,7 +24,7 @@ DEFAULT_ABOVE_MARK_M: Final = 2.0 * FOOT_M
 """A little above the marks: ball at 44 ft for marks at 46 (common practice)."""
 DEFAULT_CLEARANCE_M: Final = 4.0 * FOOT_M
 """Four feet off bottom with precise gear (common practice)."""
-_UUID = re.compile(r"^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$")
+_UUID = re.compile(r"[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}")
 
 
 def check_uuid(name: str, value: object) -> str:
@@ -46,7 +46,7 @@ def check_uuid(name: str, value: object) -> str:
     InvalidInputError
         If it is none.
     """
-    if not isinstance(value, str) or not _UUID.match(value.lower()):
+    if not isinstance(value, str) or not _UUID.fullmatch(value.lower()):
         raise InvalidInputError(name, value, "a UUID such as 0b1c…-…-…")
     return value.lower()
 

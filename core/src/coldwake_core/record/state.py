@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
-from typing import Literal
+from dataclasses import dataclass, field, replace
+from typing import Final, Literal
 
 from ..boat.current import Current
 from ..boat.wind import Wind
+from ..errors import UnknownItemError
 from ..gear.beat import Beat
 from ..gear.pieces import own_seen
 from ..gear.setup import RodSetup, same_cable
@@ -21,10 +22,13 @@ from .payloads import (
 )
 from .trip import PastReading
 
+SURFACE_M: Final = 1.0
+"""A temperature read no deeper than this is the surface's."""
+
 RodStatus = Literal["in", "fishing", "fish_on"]
 
 
-@dataclass(slots=True)
+@dataclass(frozen=True, slots=True)
 class Stint:
     """A rod fishing one recipe at one number, without a break.
 
@@ -92,6 +96,8 @@ class RodState:
         In, fishing or playing a fish.
     soak_since_s, bait_since_s : float or None
         When the lure last went down, and when its bait was last looked at.
+    fish_on_s : float or None
+        Since when a fish is on.
     open_hit_s : float or None
         A hit that has not become a hooked fish yet.
     tally : Tally
@@ -107,6 +113,7 @@ class RodState:
     status: RodStatus = "in"
     soak_since_s: float | None = None
     bait_since_s: float | None = None
+    fish_on_s: float | None = None
     open_hit_s: float | None = None
     tally: Tally = field(default_factory=Tally)
     bottom_tap: bool = False
@@ -162,6 +169,7 @@ class TripState:
     outfit: Outfit
     rods: dict[str, RodState]
     bottom_m: float
+    deepest_m: float
     sounded_at_s: float | None = None
     fix: tuple[float, PositionFixed] | None = None
     sounded_fix: tuple[float, PositionFixed] | None = None
@@ -171,6 +179,7 @@ class TripState:
     marks: list[TimedMark] = field(default_factory=list)
     answers: list[Answer] = field(default_factory=list)
     stints: list[Stint] = field(default_factory=list)
+    stint_of: dict[str, int] = field(default_factory=dict)
     bites: list[tuple[float, str, str]] = field(default_factory=list)
     depth_readings: list[PastReading] = field(default_factory=list)
     set_aside: set[str] = field(default_factory=set)
@@ -185,21 +194,45 @@ class TripState:
     ended: bool = False
     checks: dict[tuple[str, str], CheckDone] = field(default_factory=dict)
     looks_due: dict[str, LookDue] = field(default_factory=dict)
+    surface: Reading | None = None
+
+    def copy(self) -> TripState:
+        """Return a state that can go on without this one: what it lists is never changed in place.
+
+        Returns
+        -------
+        TripState
+        """
+        other = replace(self)
+        for name in self.__slots__:
+            value = getattr(self, name)
+            if isinstance(value, list | dict | set):
+                setattr(other, name, value.copy())
+        other.rods = {
+            key: replace(rod, tally=replace(rod.tally)) for key, rod in self.rods.items()
+        }
+        return other
 
     @property
     def surface_degc(self) -> float | None:
         """Latest surface temperature, degrees Celsius."""
-        for reading in reversed(self.readings):
-            if reading.depth_m <= 1.0:
-                return reading.temperature_degc
-        return None
+        return None if self.surface is None else self.surface.temperature_degc
 
     def mates_of(self, setup: RodSetup) -> tuple[RodSetup, ...]:
-        """Return what else is out on the same downrigger cable."""
-        return same_cable(
-            self.outfit, setup,
-            [r.setup for r in self.rods.values() if r.setup is not None and r.status == "fishing"],
-        )
+        """Return what else is out on the same downrigger cable, as far as it is aboard."""
+        others = [
+            rod.setup for rod in self.rods.values()
+            if rod.setup is not None and rod.status == "fishing" and self.has_line(rod.setup)
+        ]
+        return same_cable(self.outfit, setup, others) if self.has_line(setup) else ()
+
+    def has_line(self, setup: RodSetup) -> bool:
+        """Return whether a rod's line is aboard: what brought it may have been taken back."""
+        try:
+            self.outfit.line(setup.line_id)
+        except UnknownItemError:
+            return False
+        return True
 
     def beat_of(self, setup: RodSetup) -> Beat | None:
         """Return the tip's beat counted beside the boat: on this trip, else on an earlier one."""

@@ -83,6 +83,9 @@ class Trip:
     clock_shift_s : float
         What to take from the wall clock to get the trip's own: 0 on the water, something else for
         a trip that is replayed or practised, s.
+    rest_after_s : float or None
+        How long after the latest event the trip's clock stands still, s: a demo rests when nobody
+        acts; None on the water.
     readings : tuple of PastReading
         Depths seen on earlier trips with this outfit.
     chart : DepthGrid or None
@@ -101,6 +104,7 @@ class Trip:
     outfit: Outfit
     sun: Sun
     clock_shift_s: float = 0.0
+    rest_after_s: float | None = None
     readings: tuple[PastReading, ...] = ()
     chart: DepthGrid | None = None
     rules: WaterRules | None = None

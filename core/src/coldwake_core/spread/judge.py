@@ -77,8 +77,9 @@ def with_spread(session: FishSession, rods: Sequence[Out], speed_mps: float) -> 
     InvalidInputError
         If a rod is not aboard or stands twice, or its number is more than its reel holds.
     """
-    tried = FishSession(session.trip, session.events.values())
+    tried = FishSession(session.trip, ())
     tried.share_solutions(session)
+    tried.state = session.state.copy()
     for rod in tried.state.rods.values():
         rod.status, rod.setup = "in", None
     tried.state.speed_mps = speed_mps

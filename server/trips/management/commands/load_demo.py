@@ -28,8 +28,9 @@ from ...actions.start_trip import StartTrip
 from ...models import Trip
 
 DEMO = Path(settings.ROOT) / "demo"
-STALE_S = 8 * 3600.0
-"""A demo trip left alone longer than a day on the water goes on from where it was left."""
+REST_AFTER_S = 120.0
+"""The demo's clock rests two minutes after the last tap: a newcomer may look as long as they like,
+and no place, bait or fish on a rod grows old meanwhile."""
 
 
 def _read(kind: str, name: str) -> dict[str, Any]:
@@ -70,8 +71,6 @@ class Command(BaseCommand):
             trip = Trip.objects.filter(owner=user, name=data["name"]).first()
             if trip is None:
                 self._load_trip(user, data, waters[data["water"]], outfits[data["outfit"]])
-            elif not trip.is_ended:
-                self._wake(trip)
         self.stdout.write(f"Demo ready for the account “{DEMO_USERNAME}”.")
 
     def _load_outfit(self, user: Any, data: dict[str, Any]) -> Outfit:
@@ -108,9 +107,6 @@ class Command(BaseCommand):
             }
             for event in data["events"]
         ]).execute()
-
-    def _wake(self, trip: Trip) -> None:
-        last = trip.events.order_by("-at_s").values_list("at_s", flat=True).first()
-        if last is not None and time.time() - trip.clock_shift_s - last > STALE_S:
-            trip.clock_shift_s = time.time() - last - 120.0
-            trip.save(update_fields=["clock_shift_s"])
+        # Only now: while it is told, its clock runs ahead of what has been told.
+        trip.rest_after_s = REST_AFTER_S
+        trip.save(update_fields=["rest_after_s"])

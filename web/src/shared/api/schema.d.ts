@@ -344,7 +344,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description Return all events in order of time. */
+        /** @description Return the events that came in after a number, all when it is left out. */
         get: operations["list_events"];
         put?: never;
         /** @description Append events, all or none; an id that is known changes nothing. */
@@ -670,6 +670,9 @@ export interface components {
             level_m: number;
             profile: components["schemas"]["BottomPoint"][];
             calls: components["schemas"]["BottomCall"][];
+            known: boolean;
+            /** Format: double */
+            place_doubt_m: number | null;
         };
         /** @description Which events are new, and which were here already. */
         Appended: {
@@ -816,6 +819,16 @@ export interface components {
             /** Format: double */
             bottom_m: number;
             number: components["schemas"]["LineNumber"] | null;
+            /** Format: double */
+            chance: number;
+            /**
+             * @description * `meets` - meets
+             *     * `likely` - likely
+             *     * `may` - may
+             *     * `near` - near
+             * @enum {string}
+             */
+            sure: "meets" | "likely" | "may" | "near";
         };
         /** @description The bottom on the track: distance ahead of the boat (negative behind) and depth, m. */
         BottomPoint: {
@@ -1059,6 +1072,11 @@ export interface components {
         EventBatch: {
             events: components["schemas"]["Event"][];
         };
+        /** @description Events in the order in which they came in, and the number to ask from next. */
+        EventPage: {
+            events: components["schemas"]["Event"][];
+            after: number;
+        };
         EventPayload: components["schemas"]["RodSetup"] | components["schemas"]["LineSet"] | components["schemas"]["RodOnly"] | components["schemas"]["Landed"] | components["schemas"]["SpeedChanged"] | components["schemas"]["TemperatureRead"] | components["schemas"]["MarkSeen"] | components["schemas"]["Sounded"] | components["schemas"]["OffsetChosen"] | components["schemas"]["CurrentNoted"] | components["schemas"]["Wind"] | components["schemas"]["DepthSeen"] | components["schemas"]["ReadingSetAside"] | components["schemas"]["TipMoved"] | components["schemas"]["BottomTap"] | components["schemas"]["BeatCounted"] | components["schemas"]["VoltageRead"] | components["schemas"]["ClearanceChosen"] | components["schemas"]["PositionFixed"] | components["schemas"]["SchoolChosen"] | components["schemas"]["MoveAnswered"] | components["schemas"]["Undone"] | components["schemas"]["Auditioned"] | components["schemas"]["Checked"] | components["schemas"]["LookAgain"] | components["schemas"]["TackleBrought"];
         /** @description Hits and the rod-minutes they were counted over. */
         Exposure: {
@@ -1097,6 +1115,9 @@ export interface components {
             window: components["schemas"]["SpeedWindow"] | null;
             /** Format: double */
             surface_degc: number | null;
+            /** Format: double */
+            surface_age_s: number | null;
+            surface_old: boolean;
             profile: components["schemas"]["TemperaturePoint"][];
             comfort: components["schemas"]["ComfortView"];
             marks: components["schemas"]["MarkView"][];
@@ -1112,6 +1133,7 @@ export interface components {
             ahead: components["schemas"]["AheadView"] | null;
             /** Format: double */
             clearance_m: number;
+            unread: components["schemas"]["Unread"][];
         };
         /** @description A moment of the turn. */
         Frame: {
@@ -1146,7 +1168,16 @@ export interface components {
             rod_id: string | null;
             before: components["schemas"]["Exposure"];
             after: components["schemas"]["Exposure"];
+            control: components["schemas"]["Exposure"];
             result: components["schemas"]["RateComparison"];
+            /**
+             * @description * `no_control` - no_control
+             *     * `minutes` - minutes
+             *     * `` -
+             * @enum {string}
+             */
+            lack: "no_control" | "minutes" | "";
+            ended: boolean;
         };
         /** @description What is wanted of a rod's flash and thump. */
         LadderAsked: {
@@ -1394,6 +1425,7 @@ export interface components {
             recent: boolean;
             /** Format: double */
             run_at_m: number;
+            here: boolean;
         };
         /** @description A line material of the table. */
         Material: {
@@ -1500,8 +1532,10 @@ export interface components {
             kind: "line" | "attractor" | "lure" | "weight" | "release" | "leader" | "bait" | "scent";
             properties: components["schemas"]["PieceData"];
         };
-        /** @description A trip to start. */
+        /** @description A trip to start; sent again under the same id, it is started once. */
         NewTrip: {
+            /** Format: uuid */
+            id?: string;
             name: string;
             water_id: number;
             outfit_id: number;
@@ -1523,6 +1557,7 @@ export interface components {
             /** Format: double */
             longitude_deg: number;
             utc_offset_min: number;
+            timezone?: string;
             rules: components["schemas"]["WaterRules"] | null;
         };
         /** @description The number for a depth at one of several speeds. */
@@ -1863,7 +1898,7 @@ export interface components {
              */
             verdict: "works" | "too_slow" | "too_fast";
             /** Format: double */
-            clearance_m: number;
+            clearance_m: number | null;
             paths: number[][][];
             /** Format: double */
             ball_depth_m?: number | null;
@@ -1989,6 +2024,9 @@ export interface components {
             beats_per_10s?: number | null;
             on_board?: boolean;
             bottom_tap?: boolean;
+            /** Format: double */
+            long_fight_s?: number | null;
+            fault?: string | null;
         };
         /** @description What is wrong in a row. */
         RowError: {
@@ -2161,6 +2199,8 @@ export interface components {
             sun: components["schemas"]["Sun"];
             /** Format: double */
             clock_shift_s?: number;
+            /** Format: double */
+            rest_after_s?: number | null;
             readings?: components["schemas"]["PastReading"][];
             chart?: components["schemas"]["DepthGrid"] | null;
             rules?: components["schemas"]["WaterRules"] | null;
@@ -2185,6 +2225,7 @@ export interface components {
             species: string;
             /** Format: double */
             started_at_s: number;
+            utc_offset_min: number;
             is_ended: boolean;
         };
         /** @description A tangle with the moment it is nearest, seconds since the turn began. */
@@ -2196,6 +2237,12 @@ export interface components {
         /** @description Another event taken back. An undoing can itself be undone. */
         Undone: {
             event_id: string;
+        };
+        /** @description Something in the record that this version does not understand. */
+        Unread: {
+            id: string;
+            what: string;
+            message: string;
         };
         /** @description A downrigger cable's voltage against the boat's metal. */
         VoltageRead: {
@@ -2235,6 +2282,7 @@ export interface components {
             /** Format: double */
             longitude_deg: number;
             utc_offset_min: number;
+            timezone?: string;
             rules: components["schemas"]["WaterRules"] | null;
             id: number;
             has_chart: boolean;
@@ -3173,7 +3221,9 @@ export interface operations {
     };
     list_events: {
         parameters: {
-            query?: never;
+            query?: {
+                after?: number;
+            };
             header?: never;
             path: {
                 trip_id: string;
@@ -3187,7 +3237,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["EventBatch"];
+                    "application/json": components["schemas"]["EventPage"];
                 };
             };
             404: {

@@ -1,0 +1,166 @@
+"""Did a change help, or was it the clock? What may be said, and how often it is said of nothing."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+import pytest
+from trip_cases import START_S, event, session
+
+from coldwake_core.advice.judge import judge_moves
+from coldwake_core.decode import encode
+from coldwake_core.evidence.control import EFFECT_SD, OWN_SD, Sides, compare_with_control
+from coldwake_core.evidence.rates import Exposure
+from coldwake_core.gear.setup import RodSetup
+from coldwake_core.record.payloads import LineSet, MoveAnswered, MoveChange, SpeedChanged
+from coldwake_core.record.state import Answer, Stint
+
+RODS = [f"rod-{index}" for index in range(1, 7)]
+MOVED_S = START_S + 3600.0
+LOOKS = [MOVED_S + 300.0 * look for look in range(1, 37)]
+
+
+def setup_of(rod_id: str, lure: str = "a") -> RodSetup:
+    return RodSetup(rod_id=rod_id, place_id="p", line_id="l", lure_id=lure)
+
+
+def move(rod_id: str | None) -> Answer:
+    change = (
+        MoveChange(speed_changed=SpeedChanged(speed_mps=1.0)) if rod_id is None
+        else MoveChange(line_set=LineSet(rod_id=rod_id, setting_m=20.0))
+    )
+    return Answer(MOVED_S, True, MoveAnswered(
+        key="k", kind="speed" if rod_id is None else "depth", title="t", change=change,
+        rod_id=rod_id,
+    ))
+
+
+def stints(changed: str | None) -> list[Stint]:
+    found = []
+    for rod in RODS:
+        split = MOVED_S if rod == changed else None
+        found.append(Stint(rod, setup_of(rod), 10.0, START_S, split))
+        if split is not None:
+            found.append(Stint(rod, setup_of(rod), 20.0, split))
+    return found
+
+
+def said(
+    changed: str | None, *, clock: float, effect: float = 1.0, trips: int = 300
+) -> dict[str, float]:
+    """Share of trips in which a verdict is given at any look, every 5 minutes for three hours.
+
+    One hit an hour a rod before the change; the clock multiplies all rods' rate after it.
+    """
+    rng = np.random.default_rng(20261125)
+    ever = {"better": 0, "worse": 0}
+    for _ in range(trips):
+        bites = []
+        for rod in RODS:
+            own = math.exp(rng.normal(0.0, 0.4))
+            after = own * clock * (effect if changed in (None, rod) else 1.0)
+            for rate, start_s, hours in ((own, START_S, 1.0), (after, MOVED_S, 3.0)):
+                times = rng.uniform(0.0, 3600.0 * hours, rng.poisson(rate * hours))
+                bites += [(start_s + float(t), rod, "hit") for t in times]
+        fished = stints(changed)
+        words = {
+            judge_moves([move(changed)], fished, bites, now)[0].result.verdict for now in LOOKS
+        }
+        for word in ever:
+            ever[word] += word in words
+    return {word: count / trips for word, count in ever.items()}
+
+
+@pytest.mark.parametrize("clock", [1.0, 4.0, 0.25], ids=["still", "coming on", "dying"])
+def test_a_move_that_does_nothing_is_seldom_called_anything(clock: float):
+    found = said("rod-3", clock=clock)
+    assert found["better"] <= 0.10
+    assert found["worse"] <= 0.10
+
+
+@pytest.mark.parametrize("clock", [1.0, 4.0, 0.25], ids=["still", "coming on", "dying"])
+def test_a_change_on_all_rods_at_once_claims_nothing(clock: float):
+    assert said(None, clock=clock, trips=60) == {"better": 0.0, "worse": 0.0}
+
+
+def test_a_real_effect_is_told_and_by_its_sign():
+    strong = said("rod-3", clock=1.0, effect=4.0, trips=120)
+    assert strong["better"] > 0.5
+    assert strong["worse"] < 0.05
+    harm = said("rod-3", clock=4.0, effect=0.15, trips=120)
+    assert harm["worse"] > 0.5
+    assert harm["better"] < 0.05
+
+
+def sides(hits: int, minutes: float, control_hits: int, control_minutes: float) -> Sides:
+    return Sides(
+        changed=Exposure(hits=hits, minutes=minutes),
+        control=Exposure(hits=control_hits, minutes=control_minutes),
+    )
+
+
+def test_probability_against_monte_carlo_of_the_same_model():
+    before, after = sides(2, 55.0, 9, 300.0), sides(5, 70.0, 8, 330.0)
+    rng = np.random.default_rng(7)
+    a, d = rng.normal(0.0, OWN_SD, 400_000), rng.normal(0.0, EFFECT_SD, 400_000)
+    share0 = 1.0 / (1.0 + np.exp(-(np.log(55.0 / 300.0) + a)))
+    share1 = 1.0 / (1.0 + np.exp(-(np.log(70.0 / 330.0) + a + d)))
+    weight = share0**2 * (1 - share0) ** 9 * share1**5 * (1 - share1) ** 8
+    expected = float(np.sum(weight * (d > 0)) / np.sum(weight))
+    # 400 000 draws are good to about 0.002; the grid of 0.1 adds less.
+    assert compare_with_control(before=before, after=after).probability == pytest.approx(
+        expected, abs=0.008
+    )
+
+
+def test_no_bite_says_nothing_and_many_hits_on_all_say_nothing():
+    assert compare_with_control(
+        before=sides(0, 60, 0, 300), after=sides(0, 60, 0, 300)
+    ).probability == pytest.approx(0.5, abs=1e-9)
+    boom = compare_with_control(before=sides(1, 60, 5, 300), after=sides(40, 60, 200, 300))
+    assert boom.verdict == "too_early"
+
+
+@pytest.mark.parametrize("minutes", [(19.0, 60.0), (60.0, 19.0)])
+def test_nothing_is_said_before_both_sides_hold_twenty_rod_minutes(minutes: tuple[float, float]):
+    found = compare_with_control(
+        before=sides(0, minutes[0], 0, 200), after=sides(9, minutes[1], 0, 200)
+    )
+    assert (found.verdict, found.probability) == ("too_early", 0.5)
+    assert compare_with_control(
+        before=sides(0, 21, 0, 200), after=sides(9, 21, 0, 200)
+    ).verdict == "better"
+
+
+def test_a_change_ends_when_the_rod_is_changed_again_and_its_later_hits_are_not_its():
+    answer, fished = move("rod-3"), stints("rod-3")
+    again_s = MOVED_S + 1800.0
+    index = next(i for i, s in enumerate(fished) if s.setting_m == 20.0)
+    fished[index] = Stint("rod-3", setup_of("rod-3"), 20.0, MOVED_S, again_s)
+    fished.append(Stint("rod-3", setup_of("rod-3", "b"), 20.0, again_s))
+    bites = [(again_s + 60.0 * i, "rod-3", "hit") for i in range(1, 30)]
+    judged = judge_moves([answer], fished, bites, again_s + 7200.0)[0]
+    assert judged.ended
+    assert (judged.after.hits, judged.after.minutes) == (0, 30.0)
+    assert judged.result.verdict != "better"
+
+
+def test_rods_that_were_changed_meanwhile_are_no_control():
+    fished = stints("rod-3")
+    for rod in RODS:
+        if rod not in ("rod-3", "rod-5"):
+            fished.append(Stint(rod, setup_of(rod), 12.0, MOVED_S + 600.0))
+    bites = [(MOVED_S + 60.0, "rod-5", "hit"), (MOVED_S + 60.0, "rod-1", "hit")]
+    judged = judge_moves([move("rod-3")], fished, bites, MOVED_S + 3600.0)[0]
+    assert (judged.control.hits, judged.control.minutes) == (1, 60.0)
+
+
+def test_a_move_taken_back_is_no_longer_judged():
+    lines = [event("line_set", 0, rod_id=rod, setting_m=10.0) for rod in ("rod-3", "rod-4")]
+    change = encode(move("rod-3").move)
+    taken = event("move_taken", 40, **change)
+    one = session(*lines, taken)
+    assert len(one.view(START_S + 90 * 60).judged) == 1
+    one.add(event("undone", 41, event_id=taken["id"]))
+    assert one.view(START_S + 90 * 60).judged == ()
