@@ -1,12 +1,14 @@
-"""ASGI entry point: one process serves API and front end."""
+"""ASGI entry point: one process serves API and front end.
 
-import os
-import warnings
+Every view is synchronous, so they run in a few lasting threads, each with a database connection of
+its own. Under Django's own ASGI handler each request opens a connection and costs half as much
+again (benchmarks/server_load.py).
+"""
 
-from django.core.asgi import get_asgi_application
+from typing import Any, cast
 
-os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
-# Files are served by WhiteNoise, whole and from disk: nothing is gained by streaming them.
-warnings.filterwarnings("ignore", message="StreamingHttpResponse must consume synchronous")
+from a2wsgi import WSGIMiddleware
 
-application = get_asgi_application()
+from .wsgi import application as django
+
+application = WSGIMiddleware(cast(Any, django), workers=8)

@@ -72,6 +72,7 @@ def test_core_knows_no_interface_code():
                     "__future__",
                     "bisect",
                     "collections",
+                    "copy",
                     "dataclasses",
                     "datetime",
                     "functools",
@@ -79,6 +80,7 @@ def test_core_knows_no_interface_code():
                     "json",
                     "math",
                     "re",
+                    "threading",
                     "types",
                     "typing",
                 }, f"{path} imports {module}"

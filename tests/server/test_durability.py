@@ -126,17 +126,17 @@ def test_events_are_asked_for_from_where_one_stands(client_in: Any, demo: Trip):
 
 
 def test_what_another_process_added_in_between_is_thought_of_too(demo: Trip, monkeypatch: Any):
-    write, others = AppendEvents._write, []
+    insert, others = AppendEvents._insert, []
 
-    def interrupted(self: AppendEvents, *args: Any) -> bool:
+    def interrupted(self: AppendEvents, *args: Any) -> None:
         if not others:
             others.append(Event.objects.create(
                 id=uuid.uuid4(), trip=demo, seq=demo.events.count() + 1,
                 at_s=trip_now_s(demo), type="line_in", payload={"rod_id": "rod-3"},
             ))
-        return write(self, *args)
+        insert(self, *args)
 
-    monkeypatch.setattr(AppendEvents, "_write", interrupted)
+    monkeypatch.setattr(AppendEvents, "_insert", interrupted)
     mine = event(demo, "hit", rod_id="rod-1")
     assert AppendEvents(demo, [mine]).execute().added == [mine["id"]]
     with keeping(demo) as kept:

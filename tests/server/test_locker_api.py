@@ -120,7 +120,8 @@ def test_what_came_aboard_during_a_trip_is_not_deleted_either(
 ):
     made = add(client_in, name="Brought spoon").json()
     lure = {**TacklePiece.objects.get(pk=made["id"]).data, "id": made["key"]}
-    assert post(client_in, demo, event("tackle_brought", now_s(demo), lures=[lure])).status_code == 200
+    brought = event("tackle_brought", now_s(demo), lures=[lure])
+    assert post(client_in, demo, brought).status_code == 200
     assert client_in.delete(f"{PIECES}{made['id']}/").status_code == 409
 
 

@@ -8,7 +8,7 @@ import uuid
 from dataclasses import dataclass
 from typing import Any, Final
 
-from django.db import transaction
+from django.db import IntegrityError, transaction
 
 from coldwake_core.checks import require_number
 from coldwake_core.errors import CoreError, InvalidInputError
@@ -73,19 +73,19 @@ class AppendEvents:
 
     def execute(self) -> Appended:
         """Append them; raises CoreError naming the event and field, with nothing kept."""
-        documents = self.check()
+        documents, now_s = self.check(), trip_now_s(self.trip)
         for _ in range(_TRIES):
             with keeping(self.trip) as kept:
-                fresh, known, history = self._admitted(kept, documents)
-                if not fresh or self._write(kept, fresh, history):
+                fresh, known, history = self._admitted(kept, documents, now_s)
+                if not fresh or self._write(kept, fresh, history, now_s):
                     return Appended(added=[event.id for event in fresh], known=known)
         raise ConflictError("Too much is being added at once: send it again.")
 
     def _admitted(
-        self, kept: KeptTrip, documents: list[Any]
+        self, kept: KeptTrip, documents: list[Any], now_s: float
     ) -> tuple[list[CoreEvent], list[str], History]:
         """Return new events in the order of the batch, those known, and the record with both."""
-        history, now_s = kept.history.fork(), trip_now_s(self.trip)
+        history = kept.history.fork()
         fresh: dict[int, CoreEvent] = {}
         known: list[str] = []
         for index, document in enumerate(documents):
@@ -104,17 +104,26 @@ class AppendEvents:
             with _naming(index):
                 history.admit(event)
         new = {event.id: event for event in fresh.values()}
-        self._refuse_others(fresh)
         return list(new.values()), known, history
 
-    def _write(self, kept: KeptTrip, fresh: list[CoreEvent], history: History) -> bool:
-        """Write the rows; say whether nothing came between."""
-        state, now_s = history.state, trip_now_s(self.trip)
+    def _write(
+        self, kept: KeptTrip, fresh: list[CoreEvent], history: History, now_s: float
+    ) -> bool:
+        """Write the rows; say whether nothing came between, for then their numbers are taken."""
+        try:
+            self._insert(kept, fresh, history, now_s)
+        except IntegrityError:
+            self._refuse_others(fresh)
+            return False
+        kept.history = history
+        kept.last = (kept.last[0] + len(fresh), uuid.UUID(fresh[-1].id))
+        return True
+
+    def _insert(
+        self, kept: KeptTrip, fresh: list[CoreEvent], history: History, now_s: float
+    ) -> None:
+        state, first = history.state, kept.last[0] + 1
         with transaction.atomic():
-            newest = self.trip.events.order_by("-seq").values_list("seq", "pk").first()
-            if (newest or (0, None)) != kept.last:
-                return False
-            first = kept.last[0] + 1
             Event.objects.bulk_create(
                 Event(
                     id=event.id, trip=self.trip, seq=first + index, at_s=event.at_s,
@@ -127,9 +136,6 @@ class AppendEvents:
                     event.at_s for event in history.events.values() if event.type == "auditioned"
                 })
             self._keep_trip(state.ended, now_s)
-        kept.history = history
-        kept.last = (first + len(fresh) - 1, uuid.UUID(fresh[-1].id))
-        return True
 
     def _keep_trip(self, ended: bool, now_s: float) -> None:
         """Keep whether it is over; a clock that rested goes on from where it stood."""
@@ -159,13 +165,13 @@ class AppendEvents:
         if at_s < self.trip.started_at.timestamp() - 86400.0:
             raise ClockError("at_s", at_s, "no earlier than a day before the trip began")
 
-    @staticmethod
-    def _refuse_others(fresh: dict[int, CoreEvent]) -> None:
+    def _refuse_others(self, fresh: list[CoreEvent]) -> None:
         """An id that stands on another trip cannot be taken; say no more than that."""
-        by_id = {uuid.UUID(event.id): index for index, event in fresh.items()}
-        taken = Event.objects.filter(pk__in=by_id).values_list("pk", flat=True).first()
+        others = Event.objects.filter(pk__in=[event.id for event in fresh])
+        taken = others.exclude(trip=self.trip).values_list("pk", flat=True).first()
         if taken is not None:
-            raise ConflictError({f"events[{by_id[taken]}].id": [
+            index = [self._id(document) for document in self.check()].index(str(taken))
+            raise ConflictError({f"events[{index}].id": [
                 f"{taken} must be new: make another UUID for this event."
             ]})
 
