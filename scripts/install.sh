@@ -31,6 +31,6 @@ fi
 # Build the front end when a source of it, or of the core it carries, has changed.
 sources=$( (cd web && find src public build index.html vite.config.ts package-lock.json -type f -print0; cd .. && find core/src -name '*.py' -print0 | sed -z 's|^|../|') | sort -z | (cd web && xargs -0 sha256sum) | sha256sum)
 if [ "$sources" != "$(cat .build/web 2>/dev/null || true)" ] || [ ! -f web/dist/index.html ]; then
-  (cd web && npm run --silent build -- --logLevel error)
+  (cd web && COLDWAKE_BUILD=${sources:0:12} npm run --silent build -- --logLevel error)
   echo "$sources" > .build/web
 fi

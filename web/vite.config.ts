@@ -4,12 +4,14 @@ import vuetify from 'vite-plugin-vuetify'
 import { defineConfig } from 'vite'
 import { VitePWA } from 'vite-plugin-pwa'
 import { pythonRuntime } from './build/python-runtime.ts'
+import { appVersion } from './build/version.ts'
 
 // After one visit the app opens without a server: page, fonts, runtime and core are all kept.
 function serviceWorker() {
   return VitePWA({
-    registerType: 'autoUpdate',
-    injectRegister: 'script',
+    // A new version waits until it is asked to take over: app/update.ts says that it is here.
+    registerType: 'prompt',
+    injectRegister: null,
     manifest: {
       name: 'Cold Wake',
       short_name: 'Cold Wake',
@@ -35,12 +37,13 @@ export default defineConfig(({ mode }) => ({
   plugins: [
     vue(),
     vuetify({ autoImport: true, styles: { configFile: 'src/app/vuetify.scss' } }),
-    ...(mode === 'test' ? [] : [pythonRuntime(), serviceWorker()]),
+    ...(mode === 'test' ? [] : [appVersion(), pythonRuntime(), serviceWorker()]),
   ],
   resolve: { alias: { '@': resolve(import.meta.dirname, 'src') } },
   worker: { format: 'es' },
   optimizeDeps: { exclude: ['pyodide'] },
   build: { target: 'es2022', chunkSizeWarningLimit: 800 },
+  ...(mode === 'test' ? { define: { __APP_VERSION__: JSON.stringify('test') } } : {}),
   test: {
     environment: 'jsdom',
     server: { deps: { inline: ['vuetify'] } },

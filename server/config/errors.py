@@ -53,8 +53,8 @@ def handle_exception(error: Exception, context: dict[str, Any]) -> Response | No
         code = getattr(error, "default_code", "error")
         field, message = _first(response.data)
         response.data = {
-            "code": str(code), "field": field, "message": message, "limit": None, "low": None,
-            "high": None,
+            "code": str(code), "field": field, "message": message, "reason": "", "limit": None,
+            "low": None, "high": None,
         }
     return response
 
@@ -63,7 +63,7 @@ def fault_body(fault: str) -> dict[str, Any]:
     """Return the body of an answer that failed, with the id under which it is written down."""
     return {
         "code": "fault", "field": "",
-        "message": f"The server failed. It is written down in its log as {fault}.",
+        "message": f"The server failed. It is written down in its log as {fault}.", "reason": "",
         "limit": None, "low": None, "high": None,
     }
 

@@ -91,16 +91,18 @@ function coreSources(): Record<string, string> {
 async function packages(): Promise<RuntimeFile[]> {
   const sources = coreSources()
   const library = readFileSync(join(PACKAGE, 'python_stdlib.zip'))
-  const key = createHash('sha256')
-    .update(VERSION)
-    .update(JSON.stringify(LEFT_OUT))
-    .update(COMPILE)
-    .update(JSON.stringify(sources))
-    .digest('hex')
-    .slice(0, 16)
-  const names = { library: `library-${key}.bin`, core: `core-${key}.bin` }
+  // Each by what it is made of: a changed rule does not send the unchanged library again.
+  const key = (...parts: string[]): string =>
+    parts
+      .reduce((hash, part) => hash.update(part), createHash('sha256').update(VERSION).update(COMPILE))
+      .digest('hex')
+      .slice(0, 16)
+  const names = {
+    library: `library-${key(JSON.stringify(LEFT_OUT))}.bin`,
+    core: `core-${key(JSON.stringify(sources))}.bin`,
+  }
   mkdirSync(CACHE, { recursive: true })
-  if (!existsSync(join(CACHE, names.core))) {
+  if (!Object.values(names).every((name) => existsSync(join(CACHE, name)))) {
     const { loadPyodide } = await import('pyodide')
     const python = await loadPyodide({ indexURL: PACKAGE + '/' })
     python.runPython(COMPILE)

@@ -39,10 +39,11 @@ def error_json(error: CoreError) -> dict[str, Any]:
     Returns
     -------
     dict
-        code, field and message; limit, low and high, in SI, where there are such.
+        code, field, message and reason; limit, low and high, in SI, where there are such.
     """
     return {
         "code": error.code, "field": error.field, "message": error.message,
+        "reason": error.reason,
         **{name: getattr(error, name, None) for name in ("limit", "low", "high")},
     }
 

@@ -63,6 +63,7 @@ def require_number(
         name, value, " and ".join(bounds),
         low=above if above is not None else low if low > -math.inf else None,
         high=high if high < math.inf else None,
+        reason="missing" if value is None else "",
     )
 
 

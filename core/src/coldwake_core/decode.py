@@ -53,7 +53,7 @@ def decode(kind: type[T], data: object, *, field: str = "") -> T:
         if spec.name in data:
             values[spec.name] = _value(hints[spec.name], data[spec.name], where)
         elif spec.default is dataclasses.MISSING and spec.default_factory is dataclasses.MISSING:
-            raise InvalidInputError(where, None, "given")
+            raise InvalidInputError(where, None, "given", reason="missing")
     made = kind(**values)
     check = getattr(made, "check", None)
     if check is not None:

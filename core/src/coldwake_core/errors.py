@@ -14,9 +14,13 @@ class CoreError(Exception):
         Name of the offending input, dotted when nested; empty when none.
     message : str
         A sentence for a person, with the remedy.
+    reason : str
+        What kind of wrong it is where a screen words it anew: "bottom", "reel", "clip", "missing",
+        "no_number"; empty otherwise.
     """
 
     code = "core_error"
+    reason = ""
 
     def __init__(self, message: str, *, field: str = "") -> None:
         super().__init__(message)
@@ -35,7 +39,7 @@ class InvalidInputError(CoreError):
 
     def __init__(
         self, name: str, value: object, requirement: str, *, low: float | None = None,
-        high: float | None = None,
+        high: float | None = None, reason: str = "",
     ) -> None:
         shown = repr(value)
         if len(shown) > 60:
@@ -45,6 +49,7 @@ class InvalidInputError(CoreError):
         self.requirement = requirement
         self.low = low
         self.high = high
+        self.reason = reason
 
 
 class UnknownItemError(InvalidInputError):

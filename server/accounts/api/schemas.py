@@ -23,6 +23,7 @@ class ErrorSerializer(serializers.Serializer):
     code = serializers.CharField()
     field = serializers.CharField(allow_blank=True)
     message = serializers.CharField()
+    reason = serializers.CharField(allow_blank=True)
     limit = serializers.FloatField(allow_null=True)
     low = serializers.FloatField(allow_null=True)
     high = serializers.FloatField(allow_null=True)

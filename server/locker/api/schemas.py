@@ -6,6 +6,7 @@ from drf_spectacular.utils import PolymorphicProxySerializer, extend_schema_fiel
 from rest_framework import serializers
 
 from coldwake_core.gear.locker import PIECES
+from coldwake_core.gear.pieces import Lure
 from coldwake_core.gear.tackle import Place, Rod
 from trips.api.schemas import serializer_of
 
@@ -120,4 +121,9 @@ class CatalogueSerializer(serializers.Serializer):
     """What a locker is filled from."""
 
     materials = MaterialSerializer(many=True)
-    plugs = PieceDataField(help_text="generic plugs by size and lip")
+    plugs = serializers.ListField(
+        child=serializer_of(Lure)(), help_text="generic plugs by size and lip"
+    )
+    places = serializers.ListField(
+        child=serializer_of(Place)(), help_text="what a place for a rod usually is, one of a kind"
+    )

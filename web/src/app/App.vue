@@ -1,20 +1,37 @@
 <script setup lang="ts">
 // The shell: a slim rail on a wide screen, a bar at the bottom on a phone.
 import { mdiBrightness4, mdiFish, mdiFormatListBulleted, mdiHook, mdiLogout, mdiRuler, mdiToolboxOutline } from '@mdi/js'
-import { computed, watchEffect } from 'vue'
+import { computed, watch, watchEffect } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useTheme } from 'vuetify'
+import { useUpdateStore } from './update'
 import { useSessionStore } from '@/features/account/store'
+import { useDeliveryStore } from '@/shared/delivery/store'
 import { useDisplayStore } from '@/shared/units/store'
 
 const display = useDisplayStore()
 const session = useSessionStore()
+const delivery = useDeliveryStore()
+const update = useUpdateStore()
 const theme = useTheme()
 const route = useRoute()
 const router = useRouter()
 const inside = computed(() => !route.meta.open && session.username !== null)
 
 watchEffect(() => theme.change(display.theme))
+// Whose taps are kept and sent: a new login of the same name sends on what waits.
+watch(
+  () => [session.username, session.logins] as const,
+  async ([name]) => {
+    await delivery.belongTo(name)
+    await delivery.flush()
+  },
+  { immediate: true },
+)
+watch(
+  () => delivery.progress.state === 'signed_out',
+  (out) => out && session.markEnded(),
+)
 
 const PLACES = [
   { to: '/rig', title: 'Rig', icon: mdiHook },
@@ -22,6 +39,10 @@ const PLACES = [
   { to: '/trips', title: 'Trips', icon: mdiFormatListBulleted },
   { to: '/locker', title: 'Locker', icon: mdiToolboxOutline },
 ]
+
+function logInAgain(): void {
+  void router.push({ path: '/login', query: { next: route.fullPath } })
+}
 
 async function leave(): Promise<void> {
   await session.logOut()
@@ -51,7 +72,20 @@ async function leave(): Promise<void> {
           <svg viewBox="0 0 24 24" aria-hidden="true"><path :d="mdiLogout" /></svg>Leave
         </button>
       </nav>
-      <div class="page"><router-view /></div>
+      <div class="page">
+        <p v-if="session.ended && inside" class="bar" role="alert" data-test="signed-out">
+          Your login has ended. What you tap is kept here: {{ delivery.progress.waiting }} waiting.
+          <button class="bar-act" @click="logInAgain">Log in</button>
+        </p>
+        <p v-if="!delivery.lasting && inside" class="bar" role="alert" data-test="not-lasting">
+          This browser keeps nothing for this page: what you tap without a link is lost when it closes.
+        </p>
+        <p v-if="update.available" class="bar" role="status" data-test="new-version">
+          A new version is here. What waits to be sent stays kept.
+          <button class="bar-act" data-test="take-over" @click="update.takeOver">Take it over</button>
+        </p>
+        <router-view />
+      </div>
     </div>
   </v-app>
 </template>
@@ -69,6 +103,25 @@ async function leave(): Promise<void> {
 }
 .page > * {
   flex: 1;
+}
+.page > .bar {
+  flex: none;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 12px;
+  padding: 4px 12px;
+  background: var(--ink);
+  color: var(--frost);
+  font-weight: 640;
+}
+.bar-act {
+  min-height: 44px;
+  padding: 0 14px;
+  border: 2px solid currentColor;
+  border-radius: 4px;
+  color: inherit;
+  font-weight: 720;
 }
 .rail {
   position: sticky;

@@ -20,7 +20,7 @@ export function makeRouter() {
   router.beforeEach(async (to) => {
     const session = useSessionStore()
     await session.ensure()
-    if (!to.meta.open && !session.username && !session.unreachable) return { path: '/login', query: { next: to.fullPath } }
+    if (!to.meta.open && !session.username) return { path: '/login', query: { next: to.fullPath } }
     return true
   })
   return router

@@ -361,7 +361,7 @@ class TripLines:
             raise InvalidInputError(
                 "depth_m", round(depth_m, 2),
                 f"above the bottom, which is at {self.state.bottom_m:.1f} m",
-                high=self.state.bottom_m,
+                high=self.state.bottom_m, reason="bottom",
             )
         rod, setup = self._rod(rod_id)
         speed = self.speed_mps if speed_mps is None else _checked_speed(speed_mps)

@@ -123,7 +123,7 @@ class DownriggerRig:
             raise InvalidInputError(
                 "setting_m", round(setting_m, 2),
                 f"more than the {above:.1f} m of cable between ball and clip, or the clip is dry",
-                low=above,
+                low=above, reason="clip",
             )
 
     def solve(self, speed_mps: float, water: Water, shift: Shift = NO_SHIFT) -> SolvedDownrigger:

@@ -356,7 +356,7 @@ def check_setting(setting_m: float, longest_m: float) -> None:
     if setting_m > longest_m * (1 + 1e-9):
         raise InvalidInputError(
             "setting_m", round(setting_m, 2), f"<= {longest_m:.1f} m, which is what the reel holds",
-            high=longest_m,
+            high=longest_m, reason="reel",
         )
 
 

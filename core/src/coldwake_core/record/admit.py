@@ -68,18 +68,20 @@ def _check_item(state: TripState, item: Any, bottom_m: float) -> None:
             raise InvalidInputError(
                 "payload.setting_m", item.setting_m,
                 f"<= {longest:.1f} m, which is what the reel holds", high=longest,
+                reason="reel",
             )
         if item.wanted_depth_m is not None and item.wanted_depth_m > bottom_m:
             raise InvalidInputError(
                 "payload.wanted_depth_m", item.wanted_depth_m,
                 f"above the bottom, which is at {bottom_m:.1f} m", high=bottom_m,
+                reason="bottom",
             )
     elif isinstance(item, MarkSeen):
         if item.depth_m > bottom_m:
             raise InvalidInputError(
                 "payload.depth_m", item.depth_m,
                 f"above the bottom, which is at {bottom_m:.1f} m: sound it anew first",
-                high=bottom_m,
+                high=bottom_m, reason="bottom",
             )
     elif isinstance(item, TipMoved):
         rod = _rod(state, item.rod_id)
@@ -149,6 +151,7 @@ def _check_depth_seen(state: TripState, item: DepthSeen) -> None:
         raise InvalidInputError(
             "payload.setting_m", item.setting_m,
             f"<= {rig.longest_m:.1f} m, which is what the reel holds", high=rig.longest_m,
+            reason="reel",
         )
 
 

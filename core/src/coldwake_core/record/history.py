@@ -226,6 +226,6 @@ def _refuse_new(before: dict[str, InvalidInputError], after: TripState, *, what:
             raise InvalidInputError(
                 f"payload.{error.field}", error.value,
                 f"otherwise, or {name} cannot be shown once {what} ({error.message})",
-                low=error.low, high=error.high,
+                low=error.low, high=error.high, reason=error.reason,
             )
 

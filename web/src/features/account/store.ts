@@ -1,15 +1,19 @@
 // Who is logged in.
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
-import { api, LinkDownError, take, type Schemas } from '@/shared/api/client'
+import { api, LinkDownError, SignedOutError, take, type Schemas } from '@/shared/api/client'
 
 const KEY = 'coldwake.username'
+/** Left without a link: the server has still to be told. */
+const LEFT = 'coldwake.left'
 
 export const useSessionStore = defineStore('session', () => {
   const username = ref<string | null>(null)
   const demoOffered = ref(false)
   const known = ref(false)
   const unreachable = ref(false)
+  const ended = ref(false)
+  const logins = ref(0)
 
   function accept(session: Schemas['Session']): void {
     username.value = session.username
@@ -23,6 +27,8 @@ export const useSessionStore = defineStore('session', () => {
   async function ensure(): Promise<void> {
     if (known.value) return
     try {
+      if (localStorage.getItem(LEFT)) await take(api.DELETE('/api/session/'))
+      localStorage.removeItem(LEFT)
       accept(await take(api.GET('/api/session/')))
       unreachable.value = false
     } catch (error) {
@@ -32,17 +38,39 @@ export const useSessionStore = defineStore('session', () => {
     }
   }
 
-  async function logIn(name: string, password: string): Promise<void> {
-    accept(await take(api.POST('/api/session/login/', { body: { username: name, password } })))
+  async function enter(asked: () => Promise<Schemas['Session']>): Promise<void> {
+    // A page from the cache may stand here without the token that a login needs.
+    await take(api.GET('/api/session/'))
+    accept(await asked())
+    localStorage.removeItem(LEFT)
+    unreachable.value = false
+    ended.value = false
+    logins.value += 1
   }
 
-  async function logInToDemo(): Promise<void> {
-    accept(await take(api.POST('/api/session/demo/')))
-  }
+  const logIn = (name: string, password: string): Promise<void> =>
+    enter(() => take(api.POST('/api/session/login/', { body: { username: name, password } })))
 
+  const logInToDemo = (): Promise<void> => enter(() => take(api.POST('/api/session/demo/')))
+
+  /** Leave. With no link it is left here at once, and at the server as soon as it answers. */
   async function logOut(): Promise<void> {
-    accept(await take(api.DELETE('/api/session/')))
+    try {
+      accept(await take(api.DELETE('/api/session/')))
+    } catch (error) {
+      if (!(error instanceof LinkDownError || error instanceof SignedOutError)) throw error
+      localStorage.setItem(LEFT, '1')
+      localStorage.removeItem(KEY)
+      username.value = null
+      known.value = false
+    }
+    ended.value = false
   }
 
-  return { username, demoOffered, unreachable, ensure, logIn, logInToDemo, logOut }
+  /** The server no longer knows this login; what is kept here stays its own. */
+  function markEnded(): void {
+    ended.value = true
+  }
+
+  return { username, demoOffered, unreachable, ended, logins, ensure, logIn, logInToDemo, logOut, markEnded }
 })

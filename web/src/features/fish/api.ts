@@ -33,9 +33,8 @@ const at = (tripId: string) => ({ params: { path: { trip_id: tripId } } })
 
 export const getTrip = (id: string) => take(api.GET('/api/trips/{trip_id}/', at(id)))
 export const getFish = (id: string) => take(api.GET('/api/trips/{trip_id}/fish/', at(id)))
-export const getEvents = (id: string) => take(api.GET('/api/trips/{trip_id}/events/', at(id)))
-export const postEvents = (id: string, events: TripEvent[]) =>
-  take(api.POST('/api/trips/{trip_id}/events/', { ...at(id), body: { events } }))
+export const getEvents = (id: string, after: number) =>
+  take(api.GET('/api/trips/{trip_id}/events/', { params: { path: { trip_id: id }, query: { after } } }))
 
 export const getLines = (id: string, speed_mps: number) =>
   take(api.GET('/api/trips/{trip_id}/lines/', { params: { path: { trip_id: id }, query: { speed_mps } } }))

@@ -1,9 +1,10 @@
 // The trip that is open: its view, its events on their way, and who computes.
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
-import { LinkDownError } from '@/shared/api/client'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { LinkDownError, SignedOutError } from '@/shared/api/client'
 import { createCoreClient, type CoreClient } from '@/shared/core/client'
 import { CoreError } from '@/shared/core/protocol'
+import { NotKeptError, useDeliveryStore } from '@/shared/delivery/store'
 import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
 import {
@@ -39,11 +40,11 @@ import {
   type PlanView,
   type TightestTurns,
 } from './api'
-import { useDelivery, type Delivery } from './composables/useDelivery'
 import { makeEvent, type EventPayload, type EventType } from './logic/events'
-import { openOutbox, type Outbox } from './outbox'
 
 const REFRESH_MS = 20_000
+/** A core that died is started again, but not in a circle. */
+const RESTART_MS = 10_000
 
 export interface Notice {
   text: string
@@ -56,167 +57,239 @@ function makeWorker(): Worker {
 }
 
 export const useFishStore = defineStore('fish', () => {
+  const delivery = useDeliveryStore()
   const trip = shallowRef<TripDocument | null>(null)
   const view = shallowRef<FishView | null>(null)
   const coreReady = ref(false)
   const coreFailed = ref(false)
   const loadError = ref<string | null>(null)
   const notice = ref<Notice | null>(null)
-  const delivery = shallowRef<Delivery | null>(null)
   let core: CoreClient | null = null
-  let outbox: Outbox | null = null
-  let recording = 0
-  /** How many records were begun, and the latest of them: the core starts from all or none. */
-  let records = 0
-  let latestRecord: Promise<unknown> = Promise.resolve()
+  /** Whose turn it is: what was begun for a trip that has been left meanwhile changes nothing. */
+  let turn = 0
+  let restartedMs = 0
+  let lastStampS = 0
+  let events: { known: TripEvent[]; after: number } = { known: [], after: 0 }
+  /** What was tapped here since the trip was opened: it may be under way in neither list. */
+  const made = new Map<string, TripEvent>()
+  /** One at a time: a tap is in the core and in the outbox, or in neither, when another looks. */
+  let door: Promise<unknown> = Promise.resolve()
   let answering: { text: string } | null = null
   let refresher: ReturnType<typeof setInterval> | undefined
 
-  const pending = computed(() => delivery.value?.pending.value ?? 0)
-  const linkDown = computed(() => delivery.value?.linkDown.value ?? false)
+  const pending = computed(() => delivery.progress.waiting)
+  const linkDown = computed(() => delivery.linkDown)
 
-  /** The trip's own clock, seconds: a demo or practice trip has a clock of its own. */
+  /** The trip's own clock, seconds: a demo or practice trip has a clock of its own, and may rest. */
   function nowS(): number {
-    return Date.now() / 1000 - (trip.value?.clock_shift_s ?? 0)
+    const now = delivery.nowS() - (trip.value?.clock_shift_s ?? 0)
+    const rest = trip.value?.rest_after_s ?? null
+    return rest === null ? now : Math.min(now, Math.max(lastEventS(), trip.value!.started_at_s) + rest)
+  }
+
+  function lastEventS(): number {
+    return events.known.reduce((last, event) => Math.max(last, event.at_s), lastStampS)
+  }
+
+  /** The moment of a tap: no two are the same, so that they keep their order on every device. */
+  function stampS(): number {
+    const now = Math.max(nowS(), lastStampS + 0.001)
+    // A clock that rested goes on from here.
+    if (trip.value && trip.value.rest_after_s !== null) trip.value = { ...trip.value, clock_shift_s: delivery.nowS() - now }
+    lastStampS = now
+    return now
+  }
+
+  function alone<T>(act: () => Promise<T>): Promise<T> {
+    const done = door.then(act, act)
+    door = done.catch(() => undefined)
+    return done
   }
 
   async function open(tripId: string): Promise<void> {
     close()
+    const mine = ++turn
     loadError.value = null
-    outbox = await openOutbox()
     try {
       // The server's solution first: the page is usable before the worker is.
       const [document, fish] = await Promise.all([getTrip(tripId), getFish(tripId)])
+      if (mine !== turn) return
       trip.value = document
       view.value = fish
     } catch (error) {
-      const kept = error instanceof LinkDownError ? await outbox.keptTrip(tripId) : undefined
+      const kept = error instanceof LinkDownError || error instanceof SignedOutError ? await delivery.keptTrip(tripId) : undefined
+      if (mine !== turn) return
       if (!kept) {
         loadError.value = error instanceof Error ? error.message : String(error)
         return
       }
       trip.value = kept.trip
     }
-    delivery.value = useDelivery({ tripId, outbox, refused: onRefused })
-    core = createCoreClient({ makeWorker })
-    void startCore(tripId)
-    void deliverLeft(tripId, delivery.value)
+    startCore(mine)
+    void deliverLeft(mine)
     refresher = setInterval(() => void sync(), REFRESH_MS)
     window.addEventListener('focus', sync)
   }
 
   /** What was still waiting when the page was left is news to the server's view too. */
-  async function deliverLeft(tripId: string, mine: Delivery): Promise<void> {
-    const left = (await outbox!.waiting(tripId)).length
-    await mine.flush()
-    if (left > 0 && delivery.value === mine && !coreReady.value) await refresh()
+  async function deliverLeft(mine: number): Promise<void> {
+    const left = (await delivery.waiting(trip.value!.id)).length
+    await delivery.flush()
+    if (left > 0 && mine === turn && !coreReady.value) await refresh()
   }
 
-  async function allEvents(tripId: string): Promise<TripEvent[]> {
-    const waiting = await outbox!.waiting(tripId)
+  /** Take what the server has gained; what is kept here goes on from where it stood. */
+  async function fetchEvents(tripId: string): Promise<TripEvent[]> {
+    if (events.after === 0) {
+      const kept = await delivery.keptTrip(tripId)
+      if (kept) events = { known: kept.events, after: kept.after }
+    }
+    let page = await getEvents(tripId, events.after)
+    if (page.after < events.after) {
+      // The server has been put back to an earlier copy: begin anew.
+      events = { known: [], after: 0 }
+      page = await getEvents(tripId, 0)
+    }
+    if (page.events.length > 0) {
+      events = { known: [...events.known, ...page.events], after: page.after }
+      if (trip.value?.id === tripId) await delivery.keepTrip({ trip: trip.value, events: events.known, after: events.after })
+    }
+    return page.events
+  }
+
+  /** The server's events as far as it can be asked, else the copy that is kept here. */
+  async function catchUp(tripId: string): Promise<void> {
     try {
-      const { events } = await getEvents(tripId)
-      await outbox!.keepTrip(trip.value!, events)
-      return [...events, ...waiting]
+      await fetchEvents(tripId)
     } catch (error) {
-      const kept = error instanceof LinkDownError ? await outbox!.keptTrip(tripId) : undefined
+      const kept = await delivery.keptTrip(tripId)
       if (!kept) throw error
-      return [...kept.events, ...waiting]
+      events = { known: kept.events, after: kept.after }
     }
   }
 
-  async function startCore(tripId: string): Promise<void> {
-    const mine = core!
+  /** All that has happened as far as is known here: acknowledged, waiting, or just under way. */
+  async function allEvents(tripId: string): Promise<TripEvent[]> {
+    const waiting = await delivery.waiting(tripId)
+    const all = new Map(made)
+    for (const event of [...waiting, ...events.known]) all.set(event.id, event)
+    return [...all.values()]
+  }
+
+  function startCore(mine: number): void {
+    const fresh = createCoreClient({ makeWorker, died: () => mine === turn && restart(mine) })
+    core = fresh
+    void begin(fresh).then(() => (core === fresh ? refresh() : undefined))
+  }
+
+  async function begin(fresh: CoreClient): Promise<void> {
+    const tripId = trip.value!.id
     try {
-      await mine.started
-      await mine.call('open', { trip: trip.value, events: [] })
-      // A tap while the events travel is not among them: take them again until none was made.
-      for (let seen = -1; seen !== records;) {
-        seen = records
-        await latestRecord
-        await mine.call('replace', { events: await allEvents(tripId) })
-      }
-      if (core !== mine) return
-      coreReady.value = true
-      await refresh()
+      await Promise.all([fresh.started, catchUp(tripId)])
+      if (core !== fresh) return
+      await fresh.call('open', { trip: trip.value, events: await allEvents(tripId) })
+      // What was tapped meanwhile, with the door closed so that nothing slips past.
+      await alone(async () => {
+        if (core !== fresh) return
+        await fresh.call('merge', { events: await allEvents(tripId) })
+        coreReady.value = true
+        coreFailed.value = false
+      })
     } catch (error) {
-      if (core !== mine) return
+      if (core !== fresh) return
       // The server answers instead; say so, for it needs the link.
       coreFailed.value = true
       if (!view.value) loadError.value = error instanceof Error ? error.message : String(error)
     }
   }
 
+  function restart(mine: number): void {
+    core?.close()
+    coreReady.value = false
+    coreFailed.value = true
+    if (Date.now() - restartedMs < RESTART_MS) return
+    restartedMs = Date.now()
+    startCore(mine)
+  }
+
   /** Take what other devices have recorded on this trip, then show it all. */
   async function sync(): Promise<void> {
-    if (coreReady.value && trip.value && recording === 0) {
+    const mine = turn
+    if (coreReady.value && trip.value) {
       try {
-        const events = await allEvents(trip.value.id)
-        // A tap in the meantime is not in what was fetched: leave it for the next round.
-        if (recording === 0 && coreReady.value) await core!.call('replace', { events })
+        const fresh = await fetchEvents(trip.value.id)
+        if (mine === turn && fresh.length > 0) await alone(() => core!.call('merge', { events: fresh }))
       } catch (error) {
-        if (!(error instanceof LinkDownError)) report(error)
+        if (!(error instanceof LinkDownError || error instanceof SignedOutError) && mine === turn) report(error)
       }
     }
     await refresh()
   }
 
   async function refresh(): Promise<void> {
+    const mine = turn
     if (!trip.value) return
     try {
-      view.value = coreReady.value ? await core!.call<FishView>('view', { now_s: nowS() }) : await getFish(trip.value.id)
+      const fresh = coreReady.value ? await core!.call<FishView>('view', { now_s: nowS() }) : await getFish(trip.value.id)
+      if (mine === turn) view.value = fresh
     } catch (error) {
-      if (!(error instanceof LinkDownError)) report(error)
+      if (!(error instanceof LinkDownError || error instanceof SignedOutError) && mine === turn) report(error)
     }
   }
 
   /** Record something that happened. Resolves to whether it stands. */
-  function record(type: EventType, payload: EventPayload | Record<string, never>): Promise<boolean> {
-    records += 1
-    const done = keep(type, payload)
-    latestRecord = done
-    return done
-  }
-
-  async function keep(type: EventType, payload: EventPayload | Record<string, never>): Promise<boolean> {
-    if (!trip.value || !delivery.value) return false
-    const event = makeEvent(type, payload, nowS())
-    recording += 1
+  async function record(type: EventType, payload: EventPayload | Record<string, never>): Promise<boolean> {
+    const mine = turn
+    if (!trip.value) return false
+    const event = makeEvent(type, payload, stampS())
     try {
-      if (coreReady.value) {
-        await core!.call('add', { event })
-        await delivery.value.send(event)
-        await refresh()
-      } else {
-        await delivery.value.send(event)
-        await delivery.value.flush()
-        await refresh()
-      }
+      await alone(() => keep(event))
+      if (!coreReady.value) await delivery.flush()
+      if (mine === turn) await refresh()
       return true
     } catch (error) {
+      if (error instanceof NotKeptError) await takeAnew()
       report(error)
       return false
-    } finally {
-      recording -= 1
     }
   }
 
-  function onRefused(_: TripEvent, error: CoreError): void {
-    notice.value = {
-      level: 'error',
-      field: error.field.replace(/^events\[\d+\]\./, ''),
-      text: `Not kept. ${describeError(error, useDisplayStore().units)}`,
-    }
-    void reload()
+  async function keep(event: TripEvent): Promise<void> {
+    const tripId = trip.value!.id
+    if (coreReady.value) await core!.call('add', { event })
+    await delivery.keep(tripId, event)
+    made.set(event.id, event)
   }
 
-  /** After a refusal the browser's own events are taken anew from what is kept. */
-  async function reload(): Promise<void> {
+  /** After a refusal, or a time that was mended, the core's events are taken anew from what is kept. */
+  async function takeAnew(): Promise<void> {
+    const mine = turn
     if (coreReady.value && trip.value) {
-      await core!.call('replace', { events: await allEvents(trip.value.id) })
+      const tripId = trip.value.id
+      await catchUp(tripId).catch(() => undefined)
+      await alone(async () => {
+        for (const row of delivery.notTaken) made.delete(row.id)
+        const all = await allEvents(tripId)
+        if (mine === turn && coreReady.value) await core!.call('replace', { events: all })
+      }).catch(report)
     }
     await refresh()
   }
+
+  watch(
+    () => delivery.changes,
+    (change) => {
+      if (change.tripId === trip.value?.id) void takeAnew()
+    },
+  )
+
+  watch(
+    () => delivery.progress.notTaken,
+    (now, before) => {
+      if (now > before)
+        notice.value = { level: 'error', field: '', text: 'The server has not taken a tap. It is kept in the list of those not taken.' }
+    },
+  )
 
   function report(error: unknown): void {
     const text = describeError(error, useDisplayStore().units)
@@ -321,12 +394,15 @@ export const useFishStore = defineStore('fish', () => {
   }
 
   function close(): void {
+    turn += 1
     clearInterval(refresher)
     window.removeEventListener('focus', sync)
     core?.close()
-    delivery.value?.close()
     core = null
-    delivery.value = null
+    events = { known: [], after: 0 }
+    made.clear()
+    lastStampS = 0
+    door = Promise.resolve()
     trip.value = null
     view.value = null
     coreReady.value = false

@@ -873,7 +873,9 @@ export interface components {
         Catalogue: {
             materials: components["schemas"]["Material"][];
             /** @description generic plugs by size and lip */
-            plugs: components["schemas"]["PieceData"];
+            plugs: components["schemas"]["Lure"][];
+            /** @description what a place for a rod usually is, one of a kind */
+            places: components["schemas"]["Place"][];
         };
         /** @description A piece of a chain. */
         ChainPart: {
@@ -1016,6 +1018,7 @@ export interface components {
             code: string;
             field: string;
             message: string;
+            reason: string;
             /** Format: double */
             limit: number | null;
             /** Format: double */

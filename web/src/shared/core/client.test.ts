@@ -61,6 +61,44 @@ describe('core client', () => {
     vi.useRealTimers()
   })
 
+  it('takes a call that is left open for a dead worker, and says so once', async () => {
+    vi.useFakeTimers()
+    const worker = new FakeWorker()
+    const died = vi.fn()
+    const client = createCoreClient({ makeWorker: () => worker as unknown as Worker, callTimeoutMs: 500, died })
+    worker.say({ kind: 'ready' })
+    const first = client.call('view', {})
+    const second = client.call('plan', {})
+    vi.advanceTimersByTime(501)
+    await expect(first).rejects.toThrow('unanswered')
+    await expect(second).rejects.toThrow('unanswered')
+    expect(died).toHaveBeenCalledTimes(1)
+    expect(worker.terminated).toBe(true)
+    vi.useRealTimers()
+  })
+
+  it('tells whoever waits when the worker dies after it was ready', async () => {
+    const worker = new FakeWorker()
+    const died = vi.fn()
+    const client = createCoreClient({ makeWorker: () => worker as unknown as Worker, died })
+    worker.say({ kind: 'ready' })
+    const asked = client.call('view', {})
+    worker.onerror?.({ message: 'out of memory' } as ErrorEvent)
+    await expect(asked).rejects.toThrow('stopped: out of memory')
+    expect(died).toHaveBeenCalledExactlyOnceWith('out of memory')
+  })
+
+  it('ends what is open when it is left, without calling it a death', async () => {
+    const worker = new FakeWorker()
+    const died = vi.fn()
+    const client = createCoreClient({ makeWorker: () => worker as unknown as Worker, died })
+    worker.say({ kind: 'ready' })
+    const asked = client.call('view', {})
+    client.close()
+    await expect(asked).rejects.toThrow('left')
+    expect(died).not.toHaveBeenCalled()
+  })
+
   it('reports a runtime that cannot start', async () => {
     const { worker, client } = start()
     worker.say({ kind: 'failed', message: 'no wasm' })

@@ -16,11 +16,15 @@ export interface CoreClientOptions {
   makeWorker: () => Worker
   /** A blocked runtime hangs for ever: after so long the server has to answer instead. */
   timeoutMs?: number
+  /** No single question takes this long: a worker that leaves one open has died. */
+  callTimeoutMs?: number
+  /** It ran and then died: whoever asked has been told, and another can be started. */
+  died?: (message: string) => void
 }
 
 /** Start the core in a worker. */
 export function createCoreClient(options: CoreClientOptions): CoreClient {
-  const { makeWorker, timeoutMs = 30_000 } = options
+  const { makeWorker, timeoutMs = 30_000, callTimeoutMs = 20_000, died } = options
   const state = ref<CoreState>('starting')
   const waiting = new Map<number, { resolve: (answer: string) => void; reject: (error: Error) => void }>()
   let lastId = 0
@@ -33,12 +37,14 @@ export function createCoreClient(options: CoreClientOptions): CoreClient {
   function fail(message: string): void {
     if (state.value === 'failed') return
     clearTimeout(timer)
+    const ran = state.value === 'ready'
     state.value = 'failed'
-    const error = new Error(`The computation in the browser could not start: ${message}`)
+    const error = new Error(`The computation in the browser ${ran ? 'stopped' : 'could not start'}: ${message}`)
     settle.reject(error)
     for (const { reject } of waiting.values()) reject(error)
     waiting.clear()
     worker.terminate()
+    if (ran) died?.(message)
   }
 
   const timer = setTimeout(() => fail('it took too long'), timeoutMs)
@@ -61,14 +67,28 @@ export function createCoreClient(options: CoreClientOptions): CoreClient {
     async call<T>(name: string, args: Record<string, unknown>): Promise<T> {
       if (state.value === 'failed') throw new Error('The computation in the browser is not running.')
       const id = ++lastId
-      const answer = await new Promise<string>((resolve, reject) => {
-        waiting.set(id, { resolve, reject })
-        worker.postMessage({ id, request: JSON.stringify({ call: name, args }) })
-      })
-      return unwrap<T>(answer)
+      let late: ReturnType<typeof setTimeout> | undefined
+      try {
+        const answer = await new Promise<string>((resolve, reject) => {
+          waiting.set(id, { resolve, reject })
+          worker.postMessage({ id, request: JSON.stringify({ call: name, args }) })
+          // While it starts, its own time limit holds.
+          if (state.value === 'ready') late = setTimeout(() => fail(`it left “${name}” unanswered`), callTimeoutMs)
+        })
+        return unwrap<T>(answer)
+      } finally {
+        clearTimeout(late)
+      }
     },
     close() {
       clearTimeout(timer)
+      if (state.value !== 'failed') {
+        state.value = 'failed'
+        const error = new Error('The trip was left.')
+        settle.reject(error)
+        for (const { reject } of waiting.values()) reject(error)
+        waiting.clear()
+      }
       worker.terminate()
     },
   }

@@ -11,10 +11,14 @@ export interface CoreErrorBody {
   code: string
   field: string
   message: string
+  /** What kind of wrong it is, for whoever words it anew. */
+  reason: string
   /** In SI, where there are such: the nearest that can be had, and the bounds that were missed. */
   limit: number | null
   low: number | null
   high: number | null
+  /** Of the server's answer; none from the worker. */
+  status?: number
 }
 
 /** An error of the core, from the worker or from the server: it names the field and the remedy. */
@@ -24,6 +28,8 @@ export class CoreError extends Error {
   readonly limit: number | null
   readonly low: number | null
   readonly high: number | null
+  readonly reason: string
+  readonly status: number | null
 
   constructor(body: CoreErrorBody) {
     super(body.message)
@@ -33,6 +39,8 @@ export class CoreError extends Error {
     this.limit = body.limit
     this.low = body.low
     this.high = body.high
+    this.reason = body.reason
+    this.status = body.status ?? null
   }
 }
 

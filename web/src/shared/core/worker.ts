@@ -43,7 +43,33 @@ function post(message: WorkerResponse): void {
   scope.postMessage(message)
 }
 
+/** What the bridge itself could not answer: the interpreter gave up, or memory ran out. */
+function faultAnswer(error: unknown): string {
+  return JSON.stringify({
+    ok: false,
+    error: {
+      code: 'fault',
+      field: '',
+      message: `The computation failed (${String(error).slice(0, 200)}).`,
+      reason: '',
+      limit: null,
+      low: null,
+      high: null,
+    },
+  })
+}
+
 scope.onmessage = async (event: MessageEvent<WorkerRequest>) => {
-  const call = await ready
-  post({ kind: 'answer', id: event.data.id, answer: call(event.data.request) })
+  const { id, request } = event.data
+  let answer: string
+  try {
+    answer = (await ready)(request)
+  } catch (error) {
+    answer = faultAnswer(error)
+    post({ kind: 'answer', id, answer })
+    // An interpreter that threw past its own door cannot be trusted with the next question.
+    post({ kind: 'failed', message: String(error) })
+    return
+  }
+  post({ kind: 'answer', id, answer })
 }

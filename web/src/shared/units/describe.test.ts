@@ -4,7 +4,17 @@ import { describeError } from './describe'
 import { METRIC_UNITS, US_UNITS } from './units'
 
 const made = (rest: Partial<CoreError>) =>
-  new CoreError({ code: 'invalid_input', field: '', message: 'wrong', limit: null, low: null, high: null, ...rest })
+  new CoreError({
+    code: 'invalid_input',
+    field: '',
+    message: 'wrong',
+    reason: '',
+    limit: null,
+    low: null,
+    high: null,
+    ...rest,
+    status: undefined,
+  })
 
 describe('describeError', () => {
   it('says bounds in the units of the reader', () => {
@@ -22,11 +32,11 @@ describe('describeError', () => {
   })
 
   it('says what the bound is', () => {
-    const bottom = made({ field: 'payload.wanted_depth_m', high: 18.9, message: 'must be above the bottom, which is at 18.9 m' })
+    const bottom = made({ field: 'payload.wanted_depth_m', high: 18.9, reason: 'bottom' })
     expect(describeError(bottom, US_UNITS)).toBe('Depth: at most 62 ft, the bottom.')
-    expect(describeError(made({ field: 'setting_m', high: 90, message: '<= 90 m, which is what the reel holds' }), METRIC_UNITS)).toBe(
-      'Line out: at most 90 m, the length on the reel.',
-    )
+    expect(
+      describeError(made({ field: 'setting_m', high: 90, reason: 'reel', message: 'nothing to read a reason from' }), METRIC_UNITS),
+    ).toBe('Line out: at most 90 m, the length on the reel.')
   })
 
   it('passes on what it does not know', () => {

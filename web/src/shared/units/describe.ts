@@ -18,6 +18,9 @@ const NAMES: Record<string, string> = {
   with_mps: 'With the wind',
 }
 
+/** What the bound is, by the reason that the core gives. */
+const WHY: Record<string, string> = { bottom: 'bottom', reel: 'length on the reel' }
+
 /** Write a quantity by the unit its field is kept in. */
 function quantity(field: string, value: number, units: UnitChoice): string {
   if (field.endsWith('_mps')) return formatSpeed(value, units)
@@ -36,8 +39,8 @@ export function describeError(error: unknown, units: UnitChoice): string {
   if (error.code === 'too_shallow') return `${name}: cannot be held so shallow at this speed; shallowest is ${say(error.limit!)}.`
   if (error.low !== null && error.high !== null) return `${name}: set ${say(error.low)} to ${say(error.high)}.`
   if (error.high !== null) {
-    const why = /bottom|reel/.exec(error.message)?.[0]
-    return `${name}: at most ${say(error.high)}${why ? `, the ${why === 'reel' ? 'length on the reel' : 'bottom'}` : ''}.`
+    const why = WHY[error.reason]
+    return `${name}: at most ${say(error.high)}${why ? `, the ${why}` : ''}.`
   }
   return NAMES[field] ? `${name}: ${error.message}` : error.message
 }

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 // The door: name and password, or the demo with one button.
-import { ref } from 'vue'
+import { onMounted, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { useDeliveryStore } from '@/shared/delivery/store'
 import { useSessionStore } from '../store'
 
 const session = useSessionStore()
@@ -11,6 +12,12 @@ const name = ref('')
 const password = ref('')
 const error = ref<string | null>(null)
 const busy = ref(false)
+const delivery = useDeliveryStore()
+const waiting = ref<{ owner: string; count: number }[]>([])
+
+onMounted(async () => {
+  waiting.value = await delivery.others()
+})
 
 async function enter(act: () => Promise<void>): Promise<void> {
   busy.value = true
@@ -32,6 +39,11 @@ async function enter(act: () => Promise<void>): Promise<void> {
     <svg viewBox="0 0 64 48" width="84" aria-hidden="true"><path d="M6 4 32 44 58 4M20 4l12 18L44 4" /></svg>
     <h1>Cold Wake</h1>
     <p>One boat, one speed, several lures nobody can see.</p>
+    <p v-for="row in waiting" :key="row.owner" class="waiting" role="status" data-test="waiting-here">
+      {{ row.count === 1 ? 'One tap' : `${row.count} taps` }} of <strong>{{ row.owner }}</strong> wait here to be sent. They go out when
+      {{ row.owner }} logs in on this browser.
+    </p>
+    <p v-if="session.unreachable" class="waiting" role="status">No link to the server: a login needs one.</p>
     <v-btn v-if="session.demoOffered" class="go" data-test="demo" :loading="busy" @click="enter(session.logInToDemo)"
       >Open the demo trip</v-btn
     >
@@ -52,6 +64,10 @@ async function enter(act: () => Promise<void>): Promise<void> {
   display: grid;
   gap: 14px;
   justify-items: center;
+}
+.waiting {
+  border-left: 4px solid var(--ink);
+  padding-left: 10px;
 }
 svg {
   fill: none;

@@ -10,6 +10,13 @@ import RodShape from './RodShape.vue'
 const props = defineProps<{ view: FishView; rodIndex: (id: string) => number }>()
 const emit = defineEmits<{ set: [call: BottomCall] }>()
 
+/** How sure it is, in words: place and depth are in doubt, and so is this. */
+const SURE: Record<BottomCall['sure'], string> = {
+  meets: 'it meets the bottom',
+  likely: 'it will likely touch',
+  may: 'it may touch',
+  near: 'it comes near',
+}
 const SHOWN = 2
 const SOON_S = 90
 const WORTH_S = 300
@@ -31,7 +38,8 @@ const source = computed(() => {
     Math.abs(ahead.level_m) > 0.2
       ? `, water ${formatLength(Math.abs(ahead.level_m), display.units)} ${ahead.level_m < 0 ? 'below' : 'above'} it`
       : ''
-  return `By the chart, place ${minutes} min old${level}. Charts err: watch the sonar.`
+  const round = ahead.place_doubt_m === null ? '' : `, within ${formatLength(ahead.place_doubt_m, display.units)}`
+  return `By the chart, place ${minutes} min old${round}${level}. Charts err: watch the sonar.`
 })
 
 /** Up to a whole step, so that what is done is never too little. */
@@ -50,7 +58,7 @@ function when(call: BottomCall): string {
 function say(call: BottomCall, name: string): string {
   if (call.act === 'let_down') return `Let ${name} down ${upTo(call.by_m)}: it is off the bottom`
   if (call.act === 'bring_in') return `Bring ${name} in, or turn`
-  return `Raise ${name} by ${upTo(call.by_m)}, or turn`
+  return `Raise ${name} by ${upTo(call.by_m)}, or turn: ${SURE[call.sure]}`
 }
 </script>
 

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 // The head of Fish: where, when, how warm, and the few things that are noted all day.
+import { useDeliveryStore } from '@/shared/delivery/store'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatTemperature } from '@/shared/units/units'
 import type { FishView, TripDocument } from '../api'
 import type { DialogName } from '../composables/useFishActs'
-import { formatClock } from '../logic/format'
+import { formatAge, formatClock } from '../logic/format'
 import { useFishStore } from '../store'
 
 defineProps<{ view: FishView; trip: TripDocument; nowS: number }>()
@@ -12,6 +13,7 @@ const emit = defineEmits<{ ask: [dialog: DialogName]; undo: [] }>()
 
 const display = useDisplayStore()
 const store = useFishStore()
+const delivery = useDeliveryStore()
 </script>
 
 <template>
@@ -24,10 +26,11 @@ const store = useFishStore()
       <span class="figure">{{ formatClock(nowS, trip.utc_offset_min) }}</span><span class="label">at the water</span>
     </div>
     <button class="reading tap" data-test="temperature" @click="emit('ask', 'temperature')">
-      <span class="figure">{{ view.surface_degc === null ? '–' : formatTemperature(view.surface_degc, display.units) }}</span><span
-        class="label"
-        >surface</span
-      >
+      <span class="figure" :class="{ aged: view.surface_old }">{{
+        view.surface_degc === null ? '–' : formatTemperature(view.surface_degc, display.units)
+      }}</span><span class="label" data-test="surface-age">{{
+        view.surface_old ? `${formatAge(view.surface_age_s!)} old` : 'surface'
+      }}</span>
     </button>
     <span class="break" aria-hidden="true" />
     <v-btn class="entry" data-test="add-mark" @click="emit('ask', 'mark')">Mark</v-btn>
@@ -35,10 +38,23 @@ const store = useFishStore()
     <v-btn class="entry" data-test="place" @click="emit('ask', 'place')">Place</v-btn>
     <v-btn class="entry" data-test="undo" :disabled="!view.undo_event_id" @click="emit('undo')">Undo</v-btn>
     <v-btn class="entry slim" aria-label="Keys" data-test="help" @click="emit('ask', 'help')">?</v-btn>
-    <div class="link label" data-test="link" :data-pending="store.pending" :data-down="store.linkDown">
-      <template v-if="store.linkDown">link down · {{ store.pending }} waiting here</template>
+    <div
+      class="link label"
+      role="status"
+      data-test="link"
+      :data-pending="store.pending"
+      :data-down="store.linkDown"
+      :data-state="delivery.progress.state"
+      :title="delivery.progress.note ?? ''"
+    >
+      <template v-if="delivery.progress.state === 'signed_out'">login ended · {{ store.pending }} waiting here</template>
+      <template v-else-if="store.linkDown">link down · {{ store.pending }} waiting here</template>
+      <template v-else-if="delivery.progress.state === 'held'">{{ store.pending }} waiting here: {{ delivery.progress.note }}</template>
       <template v-else-if="store.pending">sending {{ store.pending }}</template>
-      <template v-else>all kept</template>
+      <template v-else-if="!delivery.progress.notTaken">all kept</template>
+      <button v-if="delivery.progress.notTaken" class="refused" data-test="open-not-taken" @click="emit('ask', 'not-taken')">
+        {{ delivery.progress.notTaken }} not taken
+      </button>
       <span v-if="store.coreFailed"> · computed by the server</span>
     </div>
   </header>
@@ -86,6 +102,18 @@ h1 {
   border: 1px solid var(--line);
   border-radius: 3px;
 }
+.aged {
+  color: var(--ink-2);
+  font-style: italic;
+}
+.refused {
+  min-height: 44px;
+  padding: 0 8px;
+  color: var(--now);
+  font-weight: 760;
+  border: 2px solid currentColor;
+  border-radius: 4px;
+}
 .slim {
   min-width: 44px;
   padding: 0;
@@ -114,7 +142,19 @@ h1 {
     /* The buttons have a row of their own. */
     flex-basis: 100%;
   }
-  .entry.slim {
+  .entry.aged {
+    color: var(--ink-2);
+    font-style: italic;
+  }
+  .refused {
+    min-height: 44px;
+    padding: 0 8px;
+    color: var(--now);
+    font-weight: 760;
+    border: 2px solid currentColor;
+    border-radius: 4px;
+  }
+  .slim {
     display: none;
   }
 }

@@ -25,12 +25,14 @@ const marks = computed(() =>
     const age = (props.view.now_s - mark.at_s) / 60
     const lane = props.lane - (props.narrow ? 34 : 44)
     const wide = Math.min(8 + mark.count * 4, 26)
-    return { mark, wide, left: props.width - props.lane + 4 + Math.max(0, lane - wide) * (1 - Math.min(age / 60, 1)) }
+    // One made over deeper water is not in the mud here: it waits at the edge of it, and says so.
+    const at = mark.here ? props.y(mark.depth_m) : props.base - 8
+    return { mark, wide, at, left: props.width - props.lane + 4 + Math.max(0, lane - wide) * (1 - Math.min(age / 60, 1)) }
   }),
 )
 const markLabels = computed(() =>
   spreadLabels(
-    marks.value.filter((m) => m.mark.recent).map((m) => ({ id: m.mark.event_id, y: props.y(m.mark.depth_m) })),
+    marks.value.filter((m) => m.mark.recent).map((m) => ({ id: m.mark.event_id, y: m.at })),
     15,
     props.top,
     props.base,
@@ -40,22 +42,22 @@ const markLabels = computed(() =>
 
 <template>
   <g>
-    <g v-for="{ mark, wide, left } in marks" :key="mark.event_id">
+    <g v-for="{ mark, wide, left, at } in marks" :key="mark.event_id">
       <g
         class="mark"
-        :class="{ old: !mark.recent }"
+        :class="{ old: !mark.recent, elsewhere: !mark.here }"
         :tabindex="mark.recent ? 0 : -1"
         role="button"
-        :aria-label="`Mark at ${formatLength(mark.depth_m, display.units)}, ${mark.count} fish`"
+        :aria-label="`Mark at ${formatLength(mark.depth_m, display.units)}, ${mark.count} fish${mark.here ? '' : ', over deeper water than here'}`"
         data-test="mark"
         @click="emit('mark', mark)"
         @keydown.enter="emit('mark', mark)"
       >
-        <rect :x="width - lane" :y="y(mark.depth_m) - 14" :width="lane" height="28" fill="transparent" />
-        <rect :x="left" :y="y(mark.depth_m) - 4" :width="wide" height="8" rx="2" fill="url(#mark-hatch)" stroke="var(--ink)" />
+        <rect :x="width - lane" :y="at - 14" :width="lane" height="28" fill="transparent" />
+        <rect :x="left" :y="at - 4" :width="wide" height="8" rx="2" fill="url(#mark-hatch)" stroke="var(--ink)" />
       </g>
       <text v-if="mark.recent" :x="width - 4" :y="markLabels.get(mark.event_id)! + 4" class="small end strong" aria-hidden="true">
-        {{ formatLength(mark.depth_m, display.units, false) }}
+        {{ formatLength(mark.depth_m, display.units, false) }}{{ mark.here ? '' : ' deeper' }}
       </text>
     </g>
   </g>
@@ -86,5 +88,9 @@ text {
 }
 .mark.old {
   opacity: 0.35;
+}
+.mark.elsewhere rect {
+  fill: none;
+  stroke-dasharray: 3 2;
 }
 </style>

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatLength, formatSpeed, formatTemperature } from '@/shared/units/units'
 import type { FishView } from '../api'
+import { formatAge } from '../logic/format'
 
 const props = defineProps<{ view: FishView }>()
 const emit = defineEmits<{ school: [school: string]; temperature: [] }>()
@@ -17,7 +18,8 @@ const SCHOOLS: Record<string, string> = { cover_water: 'Cover water', stay_slow:
   <section class="method" aria-label="Method of the hour" data-test="method">
     <template v-if="method">
       <div class="label">
-        Method of the hour · surface {{ view.surface_degc === null ? '–' : formatTemperature(view.surface_degc, display.units) }}
+        Method of the hour · surface {{ view.surface_degc === null ? '–' : formatTemperature(view.surface_degc, display.units)
+        }}<strong v-if="view.surface_old" data-test="method-age"> read {{ formatAge(view.surface_age_s!) }} ago: take it again</strong>
       </div>
       <h3 data-test="method-name">{{ method.name }}</h3>
       <dl>

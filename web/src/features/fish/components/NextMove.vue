@@ -34,14 +34,18 @@ const evidence = computed(() => {
   const name = (id: string) => props.view.rods.find((candidate) => candidate.id === id)?.name ?? id
   return `${name(found.ahead_rod_id)} against ${name(found.behind_rod_id)}: ${VERDICTS[found.result.verdict]} (${formatPercent(found.result.probability)})`
 })
-const JUDGED = {
-  better: 'helped',
-  leaning_better: 'too early to tell',
-  too_early: 'too early to tell',
-  leaning_worse: 'too early to tell',
-  worse: 'did not help',
-}
 const last = computed(() => props.view.judged[0])
+/** What may be said of the last change: never more than the rods that were left alone bear out. */
+const judged = computed(() => {
+  const move = last.value
+  if (!move) return ''
+  if (move.lack === 'no_control')
+    return 'too early to tell, for no rod fished on beside it unchanged: only going back and forth can tell it from the clock'
+  const { verdict, probability } = move.result
+  if (verdict === 'too_early') return move.lack === 'minutes' ? 'too early to tell, both sides need 20 rod-minutes' : 'too early to tell'
+  const sure = formatPercent(verdict === 'worse' ? 1 - probability : probability)
+  return `${verdict === 'better' ? 'it helped' : 'it made it worse'} (${sure}, against the rods that were left alone)`
+})
 </script>
 
 <template>
@@ -76,10 +80,7 @@ const last = computed(() => props.view.judged[0])
       </p>
     </template>
     <p v-if="evidence" class="label evidence" data-test="evidence">{{ evidence }}</p>
-    <p v-if="last" class="label" data-test="judged">
-      Last change, “{{ last.title }}”: {{ JUDGED[last.result.verdict] }} ({{ formatPercent(last.result.probability) }} that times are better
-      since)
-    </p>
+    <p v-if="last" class="label" data-test="judged">Last change, “{{ last.title }}”: {{ judged }}.</p>
   </section>
 </template>
 

@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import { useDisplayStore } from '@/shared/units/store'
 import type { RodView } from '../api'
-import { formatDepth, formatElapsed, formatNumber } from '../logic/format'
+import { formatAge, formatDepth, formatElapsed, formatNumber } from '../logic/format'
 import RodShape from './RodShape.vue'
 
 export type RodAct = 'hit' | 'hooked' | 'landed' | 'lost' | 'reset' | 'depth' | 'bait' | 'calibrate' | 'sheet' | 'in' | 'looked'
@@ -64,9 +64,15 @@ const tally = computed(() => {
     </div>
     <div class="line">
       <span v-if="rod.line" class="depth" :data-test="`depth-${rod.id}`">{{ formatDepth(rod.line, display.units) }}</span>
-      <span v-if="rod.line && rod.line.clearance_m < 0" class="verdict">in the bottom</span>
+      <span v-if="rod.line && (rod.line.clearance_m ?? 0) < 0" class="verdict">in the bottom</span>
       <span v-else class="label" :data-test="`soak-${rod.id}`">soak {{ formatElapsed(rod.soak_since_s, nowS) }}</span>
     </div>
+    <p v-if="rod.fault" class="again" role="alert" :data-test="`fault-${rod.id}`">
+      This rod cannot be shown: {{ rod.fault }}. Rig it or set its number anew.
+    </p>
+    <p v-if="rod.long_fight_s" class="again" role="status" :data-test="`long-fight-${rod.id}`">
+      Fish on for {{ formatAge(rod.long_fight_s) }}: landed, lost, or still on?
+    </p>
     <button v-if="rod.again" class="again" :data-test="`again-${rod.id}`" @click.stop="emit('act', 'looked')">
       Look at it: {{ rod.again }}. Tap when it is right.
     </button>

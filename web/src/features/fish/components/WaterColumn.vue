@@ -83,7 +83,7 @@ const labelY = computed(() =>
 
 /** A label that would run off the picture stands on the other side of its lure. */
 const labelLeft = (item: { line: RodLine }): boolean =>
-  x(item.line.trail_m) + (item.line.clearance_m < 0 ? 180 : 100) > width.value - RIGHT.value + (narrow.value ? 40 : 0)
+  x(item.line.trail_m) + ((item.line.clearance_m ?? 0) < 0 ? 180 : 100) > width.value - RIGHT.value + (narrow.value ? 40 : 0)
 
 const depthTicks = computed(() => {
   const span = lengthFromM(bedM.value, display.units)
@@ -138,7 +138,7 @@ function key(event: KeyboardEvent, { rod, line }: Drawn): void {
 }
 
 const flag = (item: Drawn): string => {
-  if (item.line.clearance_m < 0) return 'in the bottom'
+  if ((item.line.clearance_m ?? 0) < 0) return 'in the bottom'
   return item.line.at_surface ? 'at the surface' : ''
 }
 </script>
@@ -262,7 +262,7 @@ const flag = (item: Drawn): string => {
           :class="{ strong: selected === item.rod.id, end: labelLeft(item) }"
         >
           {{ item.line.at_surface ? 'surface' : formatDepth(item.line, display.units) }}
-          <tspan v-if="item.line.clearance_m < 0" class="alarm">{{ flag(item) }}</tspan>
+          <tspan v-if="(item.line.clearance_m ?? 0) < 0" class="alarm">{{ flag(item) }}</tspan>
         </text>
       </g>
 

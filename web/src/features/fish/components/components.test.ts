@@ -76,6 +76,9 @@ const view: FishView = {
   wind: null,
   window: null,
   surface_degc: 10,
+  surface_age_s: 600,
+  surface_old: false,
+  unread: [],
   profile: [],
   comfort: { low_degc: 10, high_degc: 15, top_m: null, base_m: null },
   marks: [],
@@ -131,6 +134,12 @@ describe('RodTile', () => {
     const inside = tile({ status: 'in', line: null })
     expect(get(inside, 'reset-rod-1').text()).toBe('Reset to its number')
     expect(get(tile({ status: 'in', line: null, last_setting_m: null }), 'reset-rod-1').text()).toBe('Set its depth')
+  })
+
+  it('shows a rod that cannot be solved as a fault of that rod, and asks about a long fight', () => {
+    expect(get(tile({ line: null, fault: 'setting_m (120) must be <= 40.0 m' }), 'fault-rod-1').text()).toContain('<= 40.0 m')
+    expect(get(tile({ status: 'fish_on', line: null, long_fight_s: 1380 }), 'long-fight-rod-1').text()).toContain('23 min')
+    expect(tile().find('[data-test=fault-rod-1]').exists()).toBe(false)
   })
 
   it('tells its acts to the page', async () => {
@@ -263,12 +272,23 @@ describe('AheadCalls', () => {
     by_m: 1.7,
     bottom_m: 8,
     number: { kind: 'counter', setting_m: 38 * FT },
+    chance: 0.9,
+    sure: 'meets',
   }
   const calls = (changes: Partial<BottomCall>) =>
     show(AheadCalls, {
       view: {
         ...view,
-        ahead: { source: 'chart', age_s: 120, ground_mps: 0.8, level_m: -1.5, profile: [], calls: [{ ...call, ...changes }] },
+        ahead: {
+          source: 'chart',
+          age_s: 120,
+          ground_mps: 0.8,
+          level_m: -1.5,
+          profile: [],
+          calls: [{ ...call, ...changes }],
+          known: true,
+          place_doubt_m: 30,
+        },
       },
       rodIndex: () => 0,
     })
@@ -276,7 +296,9 @@ describe('AheadCalls', () => {
   it('rounds up what has to be raised, and says when and over what', () => {
     // 1.7 m is 5.6 ft: five would be too little.
     const text = calls({}).text()
-    expect(text).toContain('Raise Rod 1 by 6 ft')
+    expect(text).toContain('Raise Rod 1 by 6 ft, or turn: it meets the bottom')
+    expect(calls({ sure: 'may' }).text()).toContain('it may touch')
+    expect(text).toContain('within 98 ft')
     expect(text).toContain('in 75 s, 197 ft on: bottom 26 ft')
     expect(text).toContain('water 5 ft below it')
   })

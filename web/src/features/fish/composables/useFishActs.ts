@@ -19,6 +19,7 @@ export type DialogName =
   | 'clearance'
   | 'sheet'
   | 'help'
+  | 'not-taken'
   | null
 
 export interface FishActs {

@@ -1,20 +1,21 @@
 // Which trip a place shows: the one asked for, else the one in progress, else the last.
-import { LinkDownError } from '@/shared/api/client'
+import { LinkDownError, SignedOutError } from '@/shared/api/client'
 import { listTrips } from '../api'
 
-const LAST_TRIP = 'coldwake.trip'
+/** Each login has its own: the next person on this browser begins with theirs. */
+const lastTrip = (owner: string | null): string => `coldwake.trip.${owner ?? ''}`
 
-export async function currentTrip(asked: unknown): Promise<string | null> {
+export async function currentTrip(asked: unknown, owner: string | null): Promise<string | null> {
   if (typeof asked === 'string') return asked
   try {
     const { trips } = await listTrips()
     return (trips.find((trip) => !trip.is_ended) ?? trips[0])?.id ?? null
   } catch (error) {
-    if (error instanceof LinkDownError) return localStorage.getItem(LAST_TRIP)
+    if (error instanceof LinkDownError || error instanceof SignedOutError) return localStorage.getItem(lastTrip(owner))
     throw error
   }
 }
 
-export function rememberTrip(id: string): void {
-  localStorage.setItem(LAST_TRIP, id)
+export function rememberTrip(id: string, owner: string | null): void {
+  localStorage.setItem(lastTrip(owner), id)
 }

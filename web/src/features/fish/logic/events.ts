@@ -9,7 +9,8 @@ export function makeEvent(type: EventType, payload: EventPayload | Record<string
   return { id: newId(), at_s: Math.round(atS * 1000) / 1000, type, payload: payload as EventPayload }
 }
 
-function newId(): string {
+/** A new id for an event. */
+export function newId(): string {
   if ('randomUUID' in crypto) return crypto.randomUUID()
   // Plain HTTP on the boat's own network has no randomUUID: build version 4 from random bytes.
   const bytes = (crypto as Crypto).getRandomValues(new Uint8Array(16))
@@ -17,10 +18,4 @@ function newId(): string {
   bytes[8] = (bytes[8]! & 0x3f) | 0x80
   const hex = [...bytes].map((byte) => byte.toString(16).padStart(2, '0')).join('')
   return [hex.slice(0, 8), hex.slice(8, 12), hex.slice(12, 16), hex.slice(16, 20), hex.slice(20)].join('-')
-}
-
-/** Which event of a refused batch was at fault, from the field "events[3].payload.depth_m". */
-export function refusedIndex(field: string): number | null {
-  const found = /^events\[(\d+)\]/.exec(field)
-  return found ? Number(found[1]) : null
 }

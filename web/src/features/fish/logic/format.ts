@@ -40,3 +40,10 @@ export function formatPercent(probability: number): string {
   const percent = Math.round(probability * 100)
   return `${Math.min(99, Math.max(1, percent))} %`
 }
+
+/** An age in words: minutes, then hours and minutes. */
+export function formatAge(seconds: number): string {
+  const minutes = Math.round(seconds / 60)
+  if (minutes < 60) return `${minutes} min`
+  return `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`
+}

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { METRIC_UNITS, US_UNITS } from '@/shared/units/units'
 import type { LineNumber } from '../api'
-import { makeEvent, refusedIndex } from './events'
+import { makeEvent } from './events'
 import { formatClock, formatDepth, formatElapsed, formatNumber, formatPercent } from './format'
 import { KEYS, keyAct } from './keys'
 import { cividis, columnScale, spreadLabels, tickStep } from './scale'
@@ -94,11 +94,6 @@ describe('events', () => {
     expect(one.id).not.toBe(two.id)
     expect(one.id).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-4[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/)
     expect(one.at_s).toBe(12.346)
-  })
-
-  it('finds which event of a batch was refused', () => {
-    expect(refusedIndex('events[3].payload.depth_m')).toBe(3)
-    expect(refusedIndex('events')).toBeNull()
   })
 })
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // Fish: the view people live in.
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { useRouter } from 'vue-router'
 import { useDisplayStore } from '@/shared/units/store'
 import { speedFromMps, speedToMps } from '@/shared/units/units'
 import type { FishView } from '../api'
@@ -13,37 +13,40 @@ import KeyHelp from '../components/KeyHelp.vue'
 import MarkSheet from '../components/MarkSheet.vue'
 import MethodCard from '../components/MethodCard.vue'
 import NextMove from '../components/NextMove.vue'
+import NotTaken from '../components/NotTaken.vue'
 import RodTile from '../components/RodTile.vue'
 import SpeedRuler from '../components/SpeedRuler.vue'
 import TopView from '../components/TopView.vue'
 import WaterColumn from '../components/WaterColumn.vue'
 import { rodForKey, useFishActs } from '../composables/useFishActs'
+import { useOpenTrip } from '../composables/useOpenTrip'
 import { useSpeedTry } from '../composables/useSpeedTry'
-import { currentTrip, rememberTrip } from '../logic/currentTrip'
 import { keyAct } from '../logic/keys'
 import { useFishStore } from '../store'
 
 const store = useFishStore()
 const display = useDisplayStore()
-const route = useRoute()
 const router = useRouter()
 const selected = ref<string | null>(null)
 const markId = ref<string | null>(null)
 const acts = useFishActs({ store, selected })
 const speed = useSpeedTry((mps) => store.linesAt(mps), store.report)
 const clock = ref(store.nowS())
-const empty = ref(false)
 const side = ref(true)
 const view = computed(() => store.view)
 const helpOpen = computed({
   get: () => acts.dialog.value === 'help',
   set: (now) => (acts.dialog.value = now ? 'help' : null),
 })
+const notTakenOpen = computed({
+  get: () => acts.dialog.value === 'not-taken',
+  set: (now) => (acts.dialog.value = now ? 'not-taken' : null),
+})
 const chosenRod = computed(() => view.value?.rods.find((rod) => rod.id === selected.value))
 const noticeOpen = computed({ get: () => store.notice !== null, set: (now) => !now && (store.notice = null) })
 
 function rodIndex(id: string): number {
-  return store.trip?.outfit.rods.findIndex((rod) => rod.id === id) ?? 0
+  return Math.max(store.trip?.outfit.rods.findIndex((rod) => rod.id === id) ?? 0, 0)
 }
 
 async function setSpeed(mps: number): Promise<void> {
@@ -77,7 +80,9 @@ async function fishMark(rodId: string, depthM: number): Promise<void> {
 function onKey(event: KeyboardEvent): void {
   const target = event.target as HTMLElement
   const inField = ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName)
-  const act = keyAct(event, inField || (acts.dialog.value !== null && event.key !== '?'))
+  // Behind a sheet or a menu keys do nothing: what is open has them.
+  const covered = acts.dialog.value !== null || markId.value !== null || document.querySelector('.v-overlay--active.v-menu') !== null
+  const act = keyAct(event, inField || (covered && event.key !== '?'))
   if (!act || !view.value) return
   event.preventDefault()
   const rod = rodForKey(view.value, selected.value)
@@ -105,20 +110,11 @@ function onKey(event: KeyboardEvent): void {
 const state = computed(() => (store.coreReady ? 'ready' : store.coreFailed ? 'server' : 'starting'))
 const timer = setInterval(() => (clock.value = store.nowS()), 1000)
 
-onMounted(async () => {
-  window.addEventListener('keydown', onKey)
-  const tripId = await currentTrip(route.query.trip)
-  if (tripId === null) empty.value = true
-  else {
-    await store.open(tripId)
-    if (store.trip) rememberTrip(tripId)
-    clock.value = store.nowS()
-  }
-})
+const { empty } = useOpenTrip(() => (clock.value = store.nowS()))
+onMounted(() => window.addEventListener('keydown', onKey))
 onBeforeUnmount(() => {
   window.removeEventListener('keydown', onKey)
   clearInterval(timer)
-  store.close()
 })
 </script>
 
@@ -193,6 +189,10 @@ onBeforeUnmount(() => {
           @act="acts.rod($event, rod)"
         />
       </div>
+      <p v-if="view.unread.length" class="unread" role="status" data-test="unread">
+        {{ view.unread.length }} of this trip's entries were written by another version and are not understood: they are kept as they are,
+        and left out here ({{ view.unread[0]!.what.replaceAll('_', ' ') }}: {{ view.unread[0]!.message }}).
+      </p>
       <DayRibbon
         class="day"
         :view="view"
@@ -212,6 +212,7 @@ onBeforeUnmount(() => {
         @offset="acts.dialog.value = 'offset'"
       />
       <KeyHelp v-model="helpOpen" />
+      <NotTaken v-model="notTakenOpen" />
     </template>
     <div v-else-if="empty" class="nothing" data-test="no-trip">
       <h1>No trip yet</h1>
@@ -288,6 +289,11 @@ h1 {
   grid-auto-columns: minmax(178px, 1fr);
   gap: 6px;
   overflow-x: auto;
+}
+.unread {
+  background: var(--frost);
+  padding: 6px 10px;
+  font-size: 13px;
 }
 .nothing {
   margin: 20vh auto;

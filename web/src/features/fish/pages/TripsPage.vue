@@ -2,10 +2,12 @@
 // The user's trips: open one, take it out in open formats, or start a new one.
 import { onMounted, reactive, ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
-import { getTrip, listTrips, postEvents, startTrip, type NewTrip, type TripList } from '../api'
-import { makeEvent } from '../logic/events'
+import { useDeliveryStore } from '@/shared/delivery/store'
+import { getTrip, listTrips, startTrip, type NewTrip, type TripList } from '../api'
+import { makeEvent, newId } from '../logic/events'
 
 const router = useRouter()
+const delivery = useDeliveryStore()
 const list = shallowRef<TripList | null>(null)
 const error = ref<string | null>(null)
 const form = reactive({
@@ -32,8 +34,9 @@ async function end(id: string): Promise<void> {
   try {
     const trip = await getTrip(id)
     // Every trip goes by its own clock.
-    const nowS = Date.now() / 1000 - trip.clock_shift_s!
-    await postEvents(id, [makeEvent('trip_ended', {}, nowS)])
+    const nowS = delivery.nowS() - trip.clock_shift_s!
+    await delivery.keep(id, makeEvent('trip_ended', {}, nowS))
+    await delivery.flush()
     list.value = await listTrips()
   } catch (caught) {
     error.value = caught instanceof Error ? caught.message : String(caught)
@@ -42,9 +45,14 @@ async function end(id: string): Promise<void> {
   }
 }
 
-function day(atS: number): string {
-  return new Date(atS * 1000).toISOString().slice(0, 10)
+/** The day at the water: an evening trip is not tomorrow's. */
+function day(trip: TripList['trips'][number]): string {
+  return new Date((trip.started_at_s + trip.utc_offset_min * 60) * 1000).toISOString().slice(0, 10)
 }
+
+/** The same until the trip is started: pressed twice, or sent again, it is one trip. */
+let tripId = newId()
+const starting = ref(false)
 
 async function start(): Promise<void> {
   error.value = null
@@ -52,11 +60,16 @@ async function start(): Promise<void> {
     error.value = 'Name, water and boat are all needed to start a trip.'
     return
   }
+  if (starting.value) return
+  starting.value = true
   try {
-    const trip = await startTrip({ ...form, water_id: form.water_id, outfit_id: form.outfit_id })
+    const trip = await startTrip({ ...form, id: tripId, water_id: form.water_id, outfit_id: form.outfit_id })
+    tripId = newId()
     await router.push({ path: '/fish', query: { trip: trip.id } })
   } catch (caught) {
     error.value = caught instanceof Error ? caught.message : String(caught)
+  } finally {
+    starting.value = false
   }
 }
 
@@ -80,9 +93,7 @@ onMounted(async () => {
         <router-link :to="{ path: '/fish', query: { trip: trip.id } }"
           ><strong>{{ trip.name }}</strong></router-link
         >
-        <span class="label"
-          >{{ trip.water_name }} · {{ trip.species }} · {{ day(trip.started_at_s) }} · {{ trip.is_ended ? 'over' : 'open' }}</span
-        >
+        <span class="label">{{ trip.water_name }} · {{ trip.species }} · {{ day(trip) }} · {{ trip.is_ended ? 'over' : 'open' }}</span>
         <button v-if="!trip.is_ended" class="end" :data-test="`end-${trip.id}`" @click="end(trip.id)">
           {{ ending === trip.id ? 'Lines in? Press again to end it' : 'End this trip' }}
         </button>
@@ -106,7 +117,7 @@ onMounted(async () => {
       <v-select v-model="form.outfit_id" label="Boat" :items="list.outfits" item-title="name" item-value="id" />
       <v-select v-model="form.species" label="Fish" :items="SPECIES" />
       <p class="label">Life jacket on; below about 60 °F (15 °C) the water itself is the danger. Local rules come first.</p>
-      <v-btn type="submit" class="go">Start now</v-btn>
+      <v-btn type="submit" class="go" :disabled="starting">Start now</v-btn>
     </form>
   </main>
 </template>

@@ -3,10 +3,10 @@
 import { ref, watch } from 'vue'
 import RodShape from '@/features/fish/components/RodShape.vue'
 import { CoreError } from '@/shared/core/protocol'
+import NumberField from '@/shared/ui/NumberField.vue'
 import { describeError } from '@/shared/units/describe'
-import { parseNumber } from '@/shared/units/parse'
+import { settled, type Typed } from '@/shared/units/measures'
 import { useDisplayStore } from '@/shared/units/store'
-import { ballFromKg, ballToKg, ballUnit, lengthFromM, lengthToM } from '@/shared/units/units'
 import { addBoat, changeBoat, type Boat, type BoatRow, type Catalogue, type Place, type Rod } from '../api'
 
 const props = defineProps<{ boat: BoatRow | null; catalogue: Catalogue | null }>()
@@ -17,12 +17,12 @@ interface PlaceRow {
   name: string
   kind: Place['kind']
   side: 'port' | 'starboard'
-  out: string
-  height: string
-  aft: string
+  out: Typed
+  height: Typed
+  aft: Typed
   cable: string
-  cableLength: string
-  ball: string
+  cableLength: Typed
+  ball: Typed
   shape: NonNullable<Place['ball_shape']>
 }
 const SHAPES: Rod['shape'][] = ['circle', 'triangle', 'square', 'diamond', 'pentagon', 'star', 'hexagon', 'cross']
@@ -30,13 +30,11 @@ const BALLS = { round: 'round', torpedo: 'torpedo', disc: 'disc or pancake' }
 
 const display = useDisplayStore()
 const name = ref('')
-const length = ref('')
+const length = ref<Typed>(null)
 const rods = ref<Rod[]>([])
 const places = ref<PlaceRow[]>([])
 const problem = ref<string | null>(null)
 const saving = ref(false)
-
-const short = (metres: number): string => String(Number(lengthFromM(metres, display.units).toFixed(1)))
 
 function rowOf(place: Place): PlaceRow {
   return {
@@ -44,21 +42,23 @@ function rowOf(place: Place): PlaceRow {
     name: place.name,
     kind: place.kind,
     side: place.side_m < 0 ? 'port' : 'starboard',
-    out: short(Math.abs(place.side_m)),
-    height: short(place.tip_height_m),
-    aft: short(place.aft_m ?? 0),
-    cable: place.cable_material_id ?? 'cable-steel-150',
-    cableLength: short(place.cable_length_m || 60.96),
-    ball: String(Number(ballFromKg(place.ball_kg || 4.5359, display.units).toFixed(1))),
+    out: Math.abs(place.side_m),
+    height: place.tip_height_m,
+    aft: place.aft_m ?? 0,
+    // What a downrigger usually has is the core's to say (the catalogue): it waits for the kind to be one.
+    cable: place.cable_material_id ?? usual('downrigger')?.cable_material_id ?? '',
+    cableLength: place.cable_length_m || usual('downrigger')?.cable_length_m || null,
+    ball: place.ball_kg || usual('downrigger')?.ball_kg || null,
     shape: place.ball_shape ?? 'round',
   }
 }
 watch(
-  () => props.boat?.id,
+  () => [props.boat?.id, props.catalogue !== null],
   () => {
+    if (!props.catalogue) return
     const boat = props.boat?.boat
     name.value = boat?.boat_name ?? ''
-    length.value = boat ? short(boat.boat_length_m) : ''
+    length.value = boat?.boat_length_m ?? null
     rods.value = boat ? boat.rods.map((rod) => ({ ...rod })) : []
     places.value = boat ? boat.places.map(rowOf) : []
     problem.value = null
@@ -84,46 +84,35 @@ function addRod(): void {
   )
   rods.value.push({ id, name: `Rod ${id.split('-')[1]}`, shape: SHAPES[rods.value.length % SHAPES.length]! })
 }
+const usual = (kind: Place['kind']): Place | undefined => props.catalogue?.places.find((place) => place.kind === kind)
+
 /** A place where most boats have one; the user says where it really is. */
 function addPlace(kind: Place['kind']): void {
   const taken = places.value.map((place) => place.id)
   const side = places.value.filter((place) => place.side === 'port').length > places.value.length / 2 ? 'starboard' : 'port'
-  const out = { holder: 1.7, downrigger: 1.1, board: 20 }[kind]
-  const title = { holder: 'holder', downrigger: 'rigger', board: 'board clip' }[kind]
+  const like = usual(kind)!
   places.value.push(
-    rowOf({
-      id: fresh(kind, taken),
-      name: `${side} ${title}`,
-      kind,
-      side_m: side === 'port' ? -out : out,
-      tip_height_m: kind === 'board' ? 1.5 : 1,
-      aft_m: 0,
-    }),
+    rowOf({ ...like, id: fresh(kind, taken), name: `${side} ${like.name}`, side_m: (side === 'port' ? -1 : 1) * Math.abs(like.side_m) }),
   )
 }
 
-function number(text: string, what: string): number {
-  const value = parseNumber(text)
-  if (value === null) throw new Error(`${what}: “${text}” is no number.`)
-  return value
-}
 function placeOf(row: PlaceRow): Place {
   const at = row.name || 'a place'
-  const out = lengthToM(number(row.out, `${at}, out from the middle`), display.units)
+  const out = settled(row.out, `${at}, out from the middle`)
   const place: Place = {
     id: row.id,
     name: row.name,
     kind: row.kind,
     side_m: row.side === 'port' ? -out : out,
-    tip_height_m: lengthToM(number(row.height, `${at}, height`), display.units),
-    aft_m: lengthToM(number(row.aft, `${at}, behind the transom`), display.units),
+    tip_height_m: settled(row.height, `${at}, height`),
+    aft_m: settled(row.aft, `${at}, behind the transom`),
   }
   if (row.kind !== 'downrigger') return place
   return {
     ...place,
     cable_material_id: row.cable,
-    cable_length_m: lengthToM(number(row.cableLength, `${at}, cable`), display.units),
-    ball_kg: ballToKg(number(row.ball, `${at}, ball`), display.units),
+    cable_length_m: settled(row.cableLength, `${at}, cable`),
+    ball_kg: settled(row.ball, `${at}, ball`),
     ball_shape: row.shape,
   }
 }
@@ -140,7 +129,7 @@ async function save(): Promise<void> {
   try {
     const body: Boat = {
       boat_name: name.value,
-      boat_length_m: lengthToM(number(length.value, 'Length of the boat'), display.units),
+      boat_length_m: settled(length.value, 'Length of the boat'),
       rods: rods.value,
       places: places.value.map(placeOf),
     }
@@ -157,10 +146,7 @@ async function save(): Promise<void> {
   <form class="boat-form" data-test="boat-form" @submit.prevent="save">
     <div class="head">
       <label class="field"><span class="label">boat</span><input v-model="name" maxlength="120" data-test="boat-name" /></label>
-      <label class="field"
-        ><span class="label">length, {{ display.units.length }}</span
-        ><input v-model="length" inputmode="decimal" data-test="boat-length"
-      /></label>
+      <NumberField v-model="length" class="field" label="length" measure="long" test="boat-length" />
     </div>
     <h3>Rods</h3>
     <div class="rods">
@@ -192,15 +178,14 @@ async function save(): Promise<void> {
           <option value="starboard">starboard</option>
         </select></label
       >
-      <label class="field"
-        ><span class="label">{{ place.kind === 'board' ? 'clip' : 'tip' }} out, {{ display.units.length }}</span
-        ><input v-model="place.out" inputmode="decimal" :data-test="`place-out-${place.id}`"
-      /></label>
-      <label class="field"
-        ><span class="label">high, {{ display.units.length }}</span
-        ><input v-model="place.height" inputmode="decimal"
-      /></label>
-      <label class="field"><span class="label">behind transom</span><input v-model="place.aft" inputmode="decimal" /></label>
+      <NumberField
+        v-model="place.out"
+        :label="place.kind === 'board' ? 'clip out' : 'tip out'"
+        measure="long"
+        :test="`place-out-${place.id}`"
+      />
+      <NumberField v-model="place.height" label="high" measure="long" :test="`place-height-${place.id}`" />
+      <NumberField v-model="place.aft" label="behind transom" measure="long" />
       <template v-if="place.kind === 'downrigger'">
         <label class="field"
           ><span class="label">cable</span
@@ -210,14 +195,8 @@ async function save(): Promise<void> {
             </option>
           </select></label
         >
-        <label class="field"
-          ><span class="label">cable, {{ display.units.length }}</span
-          ><input v-model="place.cableLength" inputmode="decimal"
-        /></label>
-        <label class="field"
-          ><span class="label">ball, {{ ballUnit(display.units) }}</span
-          ><input v-model="place.ball" inputmode="decimal" :data-test="`place-ball-${place.id}`"
-        /></label>
+        <NumberField v-model="place.cableLength" label="cable" measure="long" />
+        <NumberField v-model="place.ball" label="ball" measure="ball" :test="`place-ball-${place.id}`" />
         <label class="field"
           ><span class="label">its shape</span
           ><select v-model="place.shape" :data-test="`place-shape-${place.id}`">

@@ -1,10 +1,9 @@
 <script setup lang="ts">
 // What depths a plug is said to reach: as printed on its package or seen on the water, up to five.
 import { ref, watch } from 'vue'
-import { useDisplayStore } from '@/shared/units/store'
-import { speedToMps } from '@/shared/units/units'
+import NumberField from '@/shared/ui/NumberField.vue'
+import type { Typed } from '@/shared/units/measures'
 import type { Catalogue } from '../api'
-import { readIn, shownIn } from '../logic/fields'
 
 interface Point {
   out_m: number
@@ -15,9 +14,8 @@ interface Point {
 const props = defineProps<{ points: Point[]; materials: Catalogue['materials'] }>()
 const emit = defineEmits<{ change: [points: Point[]] }>()
 
-const display = useDisplayStore()
 const MOST = 5
-const rows = ref<{ out: string; depth: string; speed: string; material: string }[]>([])
+const rows = ref<{ out: Typed; depth: Typed; speed: Typed; material: string }[]>([])
 let sent = ''
 
 watch(
@@ -25,9 +23,9 @@ watch(
   (now) => {
     if (now === sent) return
     rows.value = props.points.map((point) => ({
-      out: shownIn(point.out_m, 'long', display.units),
-      depth: shownIn(point.depth_m, 'long', display.units),
-      speed: shownIn(point.speed_mps, 'speed', display.units),
+      out: point.out_m,
+      depth: point.depth_m,
+      speed: point.speed_mps,
       material: point.material_id,
     }))
   },
@@ -37,15 +35,15 @@ watch(
 /** Whole rows only go out; half-typed ones stay where they are typed. */
 function send(): void {
   const points = rows.value.flatMap((row) => {
-    const [out_m, depth_m] = [readIn(row.out, 'long', display.units), readIn(row.depth, 'long', display.units)]
-    const speed_mps = readIn(row.speed, 'speed', display.units)
-    return out_m === null || depth_m === null || speed_mps === null ? [] : [{ out_m, depth_m, speed_mps, material_id: row.material }]
+    const { out, depth, speed, material } = row
+    if (typeof out !== 'number' || typeof depth !== 'number' || typeof speed !== 'number') return []
+    return [{ out_m: out, depth_m: depth, speed_mps: speed, material_id: material }]
   })
   sent = JSON.stringify(points)
   emit('change', points)
 }
 function add(): void {
-  rows.value.push({ out: '', depth: '', speed: shownIn(speedToMps(2, display.units), 'speed', display.units), material: 'mono-10' })
+  rows.value.push({ out: null, depth: null, speed: null, material: 'mono-10' })
 }
 function drop(index: number): void {
   rows.value.splice(index, 1)
@@ -57,18 +55,9 @@ function drop(index: number): void {
   <fieldset class="points">
     <legend class="label">Depths as printed or seen, up to {{ MOST }}: the plug is fitted to them</legend>
     <div v-for="(row, index) in rows" :key="index" class="row">
-      <label
-        ><span class="label">line out, {{ display.units.length }}</span
-        ><input v-model="row.out" inputmode="decimal" :data-test="`point-out-${index}`" @change="send"
-      /></label>
-      <label
-        ><span class="label">depth, {{ display.units.length }}</span
-        ><input v-model="row.depth" inputmode="decimal" :data-test="`point-depth-${index}`" @change="send"
-      /></label>
-      <label
-        ><span class="label">at {{ display.units.speed }}</span
-        ><input v-model="row.speed" inputmode="decimal" @change="send"
-      /></label>
+      <NumberField v-model="row.out" label="line out" measure="long" :test="`point-out-${index}`" @change="send" />
+      <NumberField v-model="row.depth" label="depth" measure="long" :test="`point-depth-${index}`" @change="send" />
+      <NumberField v-model="row.speed" label="at" measure="speed" :test="`point-speed-${index}`" @change="send" />
       <label
         ><span class="label">on</span
         ><select v-model="row.material" @change="send">

@@ -5,7 +5,9 @@ import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
 import { CoreError } from '@/shared/core/protocol'
 import { addPiece, changePiece, type Catalogue, type Piece, type PieceKind, type Properties } from '../api'
-import { blank, fieldsOf, get, KIND_TITLES, put, readIn, shownIn, unitOf, type Field } from '../logic/fields'
+import NumberField from '@/shared/ui/NumberField.vue'
+import { settled as settle, shownIn, type Typed } from '@/shared/units/measures'
+import { blank, fieldsOf, get, KIND_TITLES, put, type Field } from '../logic/fields'
 import DivePoints from './DivePoints.vue'
 import TowPoints from './TowPoints.vue'
 
@@ -14,8 +16,6 @@ const emit = defineEmits<{ saved: [piece: Piece]; close: [] }>()
 
 const display = useDisplayStore()
 const draft = ref<Properties>({})
-/** What was typed but is no number yet: kept as it stands, so nothing is lost. */
-const typed = ref<Record<string, string>>({})
 const problem = ref<{ field: string; text: string } | null>(null)
 const saving = ref(false)
 
@@ -24,7 +24,6 @@ watch(
   () => {
     const before = props.piece?.properties as Properties | undefined
     draft.value = before ? put(before, 'id', undefined) : blank(props.kind)
-    typed.value = {}
     problem.value = null
   },
   { immediate: true },
@@ -36,14 +35,7 @@ const materials = (field: Field) =>
   (props.catalogue?.materials ?? []).filter((item) => !item.is_cable && item.has_core === (field.cored ?? false))
 const own = computed(() => (draft.value.own as { works: { low_mps: number; high_mps: number }; tow_point: string }[] | undefined) ?? [])
 
-function shown(field: Field): string {
-  if (field.path in typed.value) return typed.value[field.path]!
-  const value = get(draft.value, field.path)
-  return typeof value === 'number' ? shownIn(value, field.measure!, display.units) : ''
-}
-function type(field: Field, textTyped: string): void {
-  typed.value = { ...typed.value, [field.path]: textTyped }
-}
+const typed = (field: Field): Typed => (get(draft.value, field.path) as Typed | undefined) ?? null
 function change(path: string, value: unknown): void {
   draft.value = put(draft.value, path, value)
 }
@@ -52,27 +44,21 @@ function fromCatalogue(id: string): void {
   const plug = (props.catalogue?.plugs as unknown as Properties[] | undefined)?.find((item) => item.id === id)
   if (!plug) return
   draft.value = { ...put(plug, 'id', undefined), hook: 'two_trebles' }
-  typed.value = {}
 }
 
-/** Typed numbers into the draft; the first that is none is named. */
+/** What is typed, when every number in it is one; the first that is none is named. */
 function settled(): Properties | null {
-  let next = draft.value
   for (const field of fields.value) {
-    if (field.type !== 'number' || !(field.path in typed.value)) continue
-    const textTyped = typed.value[field.path]!.trim()
-    if (textTyped === '') {
-      next = put(next, field.path, undefined)
-      continue
-    }
-    const value = readIn(textTyped, field.measure!, display.units)
-    if (value === null) {
-      problem.value = { field: field.path, text: `${field.label}: “${textTyped}” is no number.` }
+    const value = field.type === 'number' ? typed(field) : null
+    if (value === null) continue
+    try {
+      settle(value, field.label)
+    } catch (error) {
+      problem.value = { field: field.path, text: (error as Error).message }
       return null
     }
-    next = put(next, field.path, value)
   }
-  return next
+  return draft.value
 }
 
 async function save(): Promise<void> {
@@ -86,7 +72,7 @@ async function save(): Promise<void> {
   } catch (error) {
     const path = error instanceof CoreError ? error.field.replace(/^properties\./, '') : ''
     const field = fields.value.find((item) => item.path === path || item.path.startsWith(`${path}.`))
-    const missing = error instanceof CoreError && /\(None\)/.test(error.message)
+    const missing = error instanceof CoreError && error.reason === 'missing'
     const words = missing
       ? 'is needed to compute with it.'
       : describeError(error, display.units).replace(/^[^:(]*[:(]/, (start) => (field ? '' : start))
@@ -111,47 +97,41 @@ async function save(): Promise<void> {
       </select>
     </label>
     <div class="grid">
-      <label
-        v-for="field in fields.filter((item) => item.type !== 'flag')"
-        :key="field.path"
-        class="field"
-        :class="{ bad: problem?.field === field.path }"
-      >
-        <span class="label"
-          >{{ field.label
-          }}<template v-if="field.measure && unitOf(field.measure, display.units)"
-            >, {{ unitOf(field.measure, display.units) }}</template
-          ></span
-        >
-        <input
-          v-if="field.type === 'text'"
-          :value="String(get(draft, field.path) ?? '')"
-          maxlength="60"
-          :data-test="`field-${field.path}`"
-          @input="change(field.path, ($event.target as HTMLInputElement).value)"
-        />
-        <input
-          v-else-if="field.type === 'number'"
-          :value="shown(field)"
-          inputmode="decimal"
+      <template v-for="field in fields.filter((item) => item.type !== 'flag')" :key="field.path">
+        <NumberField
+          v-if="field.type === 'number'"
+          :model-value="typed(field)"
+          :label="field.label"
+          :measure="field.measure!"
           :placeholder="field.optional ? 'usual' : ''"
-          :data-test="`field-${field.path}`"
-          @input="type(field, ($event.target as HTMLInputElement).value)"
+          :bad="problem?.field === field.path"
+          :test="`field-${field.path}`"
+          @update:model-value="change(field.path, $event ?? undefined)"
         />
-        <select
-          v-else
-          :value="get(draft, field.path) ?? ''"
-          :data-test="`field-${field.path}`"
-          @change="change(field.path, ($event.target as HTMLSelectElement).value)"
-        >
-          <template v-if="field.type === 'choice'">
-            <option v-for="option in field.options" :key="option.value" :value="option.value">{{ option.title }}</option>
-          </template>
-          <template v-else>
-            <option v-for="item in materials(field)" :key="item.id" :value="item.id">{{ item.name }}</option>
-          </template>
-        </select>
-      </label>
+        <label v-else class="field" :class="{ bad: problem?.field === field.path }">
+          <span class="label">{{ field.label }}</span>
+          <input
+            v-if="field.type === 'text'"
+            :value="String(get(draft, field.path) ?? '')"
+            maxlength="60"
+            :data-test="`field-${field.path}`"
+            @input="change(field.path, ($event.target as HTMLInputElement).value)"
+          />
+          <select
+            v-else
+            :value="get(draft, field.path) ?? ''"
+            :data-test="`field-${field.path}`"
+            @change="change(field.path, ($event.target as HTMLSelectElement).value)"
+          >
+            <template v-if="field.type === 'choice'">
+              <option v-for="option in field.options" :key="option.value" :value="option.value">{{ option.title }}</option>
+            </template>
+            <template v-else>
+              <option v-for="item in materials(field)" :key="item.id" :value="item.id">{{ item.name }}</option>
+            </template>
+          </select>
+        </label>
+      </template>
     </div>
     <div class="flags">
       <label v-for="field in fields.filter((item) => item.type === 'flag')" :key="field.path" class="flag">

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 // A blade's choice of tow points: each another swing, each its own working speeds.
 import { ref, watch } from 'vue'
-import { useDisplayStore } from '@/shared/units/store'
-import { readIn, shownIn } from '../logic/fields'
+import NumberField from '@/shared/ui/NumberField.vue'
+import type { Typed } from '@/shared/units/measures'
 
 interface Point {
   name: string
@@ -11,9 +11,8 @@ interface Point {
 const props = defineProps<{ points: Point[] }>()
 const emit = defineEmits<{ change: [points: Point[]] }>()
 
-const display = useDisplayStore()
 const MOST = 6
-const rows = ref<{ name: string; low: string; high: string }[]>([])
+const rows = ref<{ name: string; low: Typed; high: Typed }[]>([])
 let sent = ''
 
 watch(
@@ -22,8 +21,8 @@ watch(
     if (now === sent) return
     rows.value = props.points.map((point) => ({
       name: point.name,
-      low: shownIn(point.works.low_mps, 'speed', display.units),
-      high: shownIn(point.works.high_mps, 'speed', display.units),
+      low: point.works.low_mps,
+      high: point.works.high_mps,
     }))
   },
   { immediate: true },
@@ -31,8 +30,9 @@ watch(
 
 function send(): void {
   const points = rows.value.flatMap((row) => {
-    const [low_mps, high_mps] = [readIn(row.low, 'speed', display.units), readIn(row.high, 'speed', display.units)]
-    return low_mps === null || high_mps === null || !row.name.trim() ? [] : [{ name: row.name.trim(), works: { low_mps, high_mps } }]
+    const { low, high } = row
+    if (typeof low !== 'number' || typeof high !== 'number' || !row.name.trim()) return []
+    return [{ name: row.name.trim(), works: { low_mps: low, high_mps: high } }]
   })
   sent = JSON.stringify(points)
   emit('change', points)
@@ -48,14 +48,11 @@ function drop(index: number): void {
     <legend class="label">Tow points, from tight to wide</legend>
     <div v-for="(row, index) in rows" :key="index" class="row">
       <label><span class="label">name</span><input v-model="row.name" maxlength="30" @change="send" /></label>
-      <label
-        ><span class="label">works from, {{ display.units.speed }}</span
-        ><input v-model="row.low" inputmode="decimal" @change="send"
-      /></label>
-      <label><span class="label">to</span><input v-model="row.high" inputmode="decimal" @change="send" /></label>
+      <NumberField v-model="row.low" label="works from" measure="speed" @change="send" />
+      <NumberField v-model="row.high" label="to" measure="speed" @change="send" />
       <button type="button" class="plain" @click="drop(index)">Remove</button>
     </div>
-    <button v-if="rows.length < MOST" type="button" class="plain" @click="rows.push({ name: '', low: '', high: '' })">
+    <button v-if="rows.length < MOST" type="button" class="plain" @click="rows.push({ name: '', low: null, high: null })">
       Add a tow point
     </button>
   </fieldset>

@@ -1,22 +1,31 @@
 <script setup lang="ts">
 // A water, and what its user read of its rules, with the day and where.
 import { ref, watch } from 'vue'
+import NumberField from '@/shared/ui/NumberField.vue'
 import { describeError } from '@/shared/units/describe'
-import { parseNumber } from '@/shared/units/parse'
+import { settled, type Typed } from '@/shared/units/measures'
 import { useDisplayStore } from '@/shared/units/store'
-import { lengthFromM, lengthToM } from '@/shared/units/units'
 import { addWater, changeWater, type NewWater, type Water, type WaterRules } from '../api'
 
 const props = defineProps<{ water: Water | null }>()
 const emit = defineEmits<{ saved: [water: Water] }>()
 
 const display = useDisplayStore()
-const form = ref({ name: '', deepest: '', latitude: '', longitude: '', offset: '' })
-const rules = ref<{ on: boolean; hooks: NonNullable<WaterRules['hooks']>; bait: boolean; rods: string; day: string; origin: string }>({
+interface Form {
+  name: string
+  deepest: Typed
+  latitude: Typed
+  longitude: Typed
+  offset: Typed
+  zone: string
+}
+const form = ref<Form>({ name: '', deepest: null, latitude: null, longitude: null, offset: null, zone: '' })
+const ZONES = Intl.supportedValuesOf('timeZone')
+const rules = ref<{ on: boolean; hooks: NonNullable<WaterRules['hooks']>; bait: boolean; rods: Typed; day: string; origin: string }>({
   on: false,
   hooks: 'any',
   bait: true,
-  rods: '',
+  rods: null,
   day: '',
   origin: '',
 })
@@ -29,18 +38,19 @@ watch(
     const water = props.water
     form.value = {
       name: water?.name ?? '',
-      deepest: water ? String(Math.round(lengthFromM(water.deepest_m, display.units))) : '',
-      latitude: water ? String(water.latitude_deg) : '',
-      longitude: water ? String(water.longitude_deg) : '',
-      offset: String((water?.utc_offset_min ?? -new Date().getTimezoneOffset()) / 60),
+      deepest: water?.deepest_m ?? null,
+      latitude: water?.latitude_deg ?? null,
+      longitude: water?.longitude_deg ?? null,
+      offset: water?.utc_offset_min ?? -new Date().getTimezoneOffset(),
+      zone: water ? (water.timezone ?? '') : Intl.DateTimeFormat().resolvedOptions().timeZone,
     }
     const known = water?.rules
     rules.value = {
       on: known !== null && known !== undefined,
       hooks: known?.hooks ?? 'any',
       bait: known?.bait ?? true,
-      rods: known?.rods_most ? String(known.rods_most) : '',
-      day: known?.entered_on ?? new Date().toISOString().slice(0, 10),
+      rods: known?.rods_most ?? null,
+      day: known?.entered_on ?? today(),
       origin: known?.origin ?? '',
     }
     problem.value = null
@@ -48,10 +58,10 @@ watch(
   { immediate: true },
 )
 
-function number(text: string, what: string): number {
-  const value = parseNumber(text)
-  if (value === null) throw new Error(`${what}: “${text}” is no number.`)
-  return value
+/** Today by the reader's own calendar. */
+function today(): string {
+  const now = new Date()
+  return new Date(now.getTime() - now.getTimezoneOffset() * 60_000).toISOString().slice(0, 10)
 }
 async function save(): Promise<void> {
   problem.value = null
@@ -59,17 +69,18 @@ async function save(): Promise<void> {
   try {
     const body: NewWater = {
       name: form.value.name,
-      deepest_m: lengthToM(number(form.value.deepest, 'Deepest'), display.units),
-      latitude_deg: number(form.value.latitude, 'Latitude'),
-      longitude_deg: number(form.value.longitude, 'Longitude'),
-      utc_offset_min: Math.round(number(form.value.offset, 'Hours from UTC') * 60),
+      deepest_m: settled(form.value.deepest, 'Deepest'),
+      latitude_deg: settled(form.value.latitude, 'Latitude'),
+      longitude_deg: settled(form.value.longitude, 'Longitude'),
+      utc_offset_min: settled(form.value.offset, 'Hours from UTC'),
+      timezone: form.value.zone,
       rules: rules.value.on
         ? {
             entered_on: rules.value.day,
             origin: rules.value.origin,
             hooks: rules.value.hooks,
             bait: rules.value.bait,
-            rods_most: rules.value.rods.trim() ? number(rules.value.rods, 'Most rods') : null,
+            rods_most: rules.value.rods === null ? null : settled(rules.value.rods, 'Most rods'),
           }
         : null,
     }
@@ -86,18 +97,17 @@ async function save(): Promise<void> {
   <form class="water-form" data-test="water-form" @submit.prevent="save">
     <div class="grid">
       <label class="field"><span class="label">water</span><input v-model="form.name" maxlength="120" data-test="water-name" /></label>
+      <NumberField v-model="form.deepest" label="deepest" measure="long" test="water-deepest" />
+      <NumberField v-model="form.latitude" label="latitude, north" measure="degrees" test="water-latitude" />
+      <NumberField v-model="form.longitude" label="longitude, east (west is −)" measure="degrees" test="water-longitude" />
       <label class="field"
-        ><span class="label">deepest, {{ display.units.length }}</span
-        ><input v-model="form.deepest" inputmode="decimal" data-test="water-deepest"
-      /></label>
-      <label class="field"
-        ><span class="label">latitude, degrees north</span><input v-model="form.latitude" inputmode="decimal" data-test="water-latitude"
-      /></label>
-      <label class="field"
-        ><span class="label">longitude, degrees east (west is −)</span
-        ><input v-model="form.longitude" inputmode="decimal" data-test="water-longitude"
-      /></label>
-      <label class="field"><span class="label">hours from UTC</span><input v-model="form.offset" inputmode="decimal" /></label>
+        ><span class="label">time zone</span
+        ><select v-model="form.zone" data-test="water-zone">
+          <option value="">hours from UTC, no summer time</option>
+          <option v-for="zone in ZONES" :key="zone" :value="zone">{{ zone.replaceAll('_', ' ') }}</option>
+        </select></label
+      >
+      <NumberField v-if="form.zone === ''" v-model="form.offset" label="hours from UTC" measure="hours" test="water-offset" />
     </div>
     <p v-if="water?.has_chart" class="label">It has a depth chart, which stays as it is.</p>
     <label class="switch"><input v-model="rules.on" type="checkbox" data-test="rules-on" /> Note what you read of its rules</label>
@@ -112,10 +122,7 @@ async function save(): Promise<void> {
             <option value="single_barbless">single, barbless</option>
           </select></label
         >
-        <label class="field"
-          ><span class="label">most rods out on a boat</span
-          ><input v-model="rules.rods" inputmode="numeric" placeholder="not said" data-test="rules-rods"
-        /></label>
+        <NumberField v-model="rules.rods" label="most rods out on a boat" measure="count" placeholder="not said" test="rules-rods" />
         <label class="switch"><input v-model="rules.bait" type="checkbox" /> bait may be used</label>
         <label class="field"><span class="label">read on</span><input v-model="rules.day" type="date" /></label>
         <label class="field"

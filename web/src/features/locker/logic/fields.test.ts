@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { METRIC_UNITS, US_UNITS } from '@/shared/units/units'
-import { blank, fieldsOf, get, KIND_TITLES, put, readIn, shownIn, type Measure } from './fields'
+import { readIn, shownIn, type Measure } from '@/shared/units/measures'
+import { blank, fieldsOf, get, KIND_TITLES, put } from './fields'
 import type { PieceKind } from '../api'
 
 describe('properties by path', () => {

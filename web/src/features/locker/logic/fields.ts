@@ -1,22 +1,8 @@
 // Which properties each kind of tackle has on the form, and how a typed text becomes one.
 // What a property must be is the core's to say; here is only how it is shown and read.
-import { parseNumber } from '@/shared/units/parse'
-import {
-  fishLengthUnit,
-  lengthFromM,
-  lengthToM,
-  speedFromMps,
-  speedToMps,
-  tackleLengthFromM,
-  fishLengthToM,
-  tackleWeightFromKg,
-  tackleWeightToKg,
-  tackleWeightUnit,
-  type UnitChoice,
-} from '@/shared/units/units'
+import type { Measure } from '@/shared/units/measures'
 import type { PieceKind, Properties } from '../api'
 
-export type Measure = 'short' | 'long' | 'weight' | 'speed' | 'minutes' | 'share'
 export interface Field {
   path: string
   label: string
@@ -151,40 +137,6 @@ export function blank(kind: PieceKind): Properties {
   if (kind === 'weight') return { name: '', style: 'in_line' }
   if (kind === 'release') return { name: '', hold: 'medium' }
   return { name: '' }
-}
-
-export function unitOf(measure: Measure, units: UnitChoice): string {
-  if (measure === 'short') return fishLengthUnit(units)
-  if (measure === 'long') return units.length
-  if (measure === 'weight') return tackleWeightUnit(units)
-  if (measure === 'speed') return units.speed
-  return measure === 'minutes' ? 'min' : ''
-}
-
-export function shownIn(value: number, measure: Measure, units: UnitChoice): string {
-  const shown =
-    measure === 'short'
-      ? tackleLengthFromM(value, units)
-      : measure === 'long'
-        ? lengthFromM(value, units)
-        : measure === 'weight'
-          ? tackleWeightFromKg(value, units)
-          : measure === 'speed'
-            ? speedFromMps(value, units)
-            : measure === 'minutes'
-              ? value / 60
-              : value
-  return String(Number(shown.toPrecision(3)))
-}
-
-export function readIn(typed: string, measure: Measure, units: UnitChoice): number | null {
-  const value = parseNumber(typed)
-  if (value === null) return null
-  if (measure === 'short') return fishLengthToM(value, units)
-  if (measure === 'long') return lengthToM(value, units)
-  if (measure === 'weight') return tackleWeightToKg(value, units)
-  if (measure === 'speed') return speedToMps(value, units)
-  return measure === 'minutes' ? value * 60 : value
 }
 
 export function get(properties: Properties, path: string): unknown {

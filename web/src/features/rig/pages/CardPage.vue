@@ -1,10 +1,9 @@
 <script setup lang="ts">
 // The rig card: one page to print or keep, with every number at two speeds and two depths.
-import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
-import { useRoute } from 'vue-router'
+import { computed, ref, shallowRef, watch } from 'vue'
 import type { LineOrders, NumberAtSpeed, RodView, SpreadCheck } from '@/features/fish/api'
 import { formatNumber } from '@/features/fish/logic/format'
-import { currentTrip } from '@/features/fish/logic/currentTrip'
+import { useOpenTrip } from '@/features/fish/composables/useOpenTrip'
 import { useFishStore } from '@/features/fish/store'
 import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
@@ -16,7 +15,6 @@ const EITHER_SIDE = 0.2
 
 const store = useFishStore()
 const display = useDisplayStore()
-const route = useRoute()
 const spread = shallowRef<SpreadCheck | null>(null)
 const orders = shallowRef<LineOrders | null>(null)
 const numbers = shallowRef<Record<string, { depth: number; at: NumberAtSpeed[] }[]>>({})
@@ -82,12 +80,8 @@ watch(
   () => store.view !== null && (store.coreReady || store.coreFailed),
   (now) => now && void work(),
 )
-onMounted(async () => {
-  const id = await currentTrip(route.query.trip)
-  if (id !== null) await store.open(id)
-  else problem.value = 'No trip yet: start one, its rods come to the card.'
-})
-onBeforeUnmount(() => store.close())
+const { empty } = useOpenTrip()
+watch(empty, () => (problem.value = 'No trip yet: start one, its rods come to the card.'))
 
 function printCard(): void {
   window.print()

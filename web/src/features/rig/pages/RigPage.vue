@@ -1,10 +1,10 @@
 <script setup lang="ts">
 // Rig: each rod's chain to scale, checked as it is changed, and the speed that all of them share.
-import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { getNews, type BenchView, type BesideView, type RodSetup, type SpreadCheck, type TackleBrought } from '@/features/fish/api'
 import RodShape from '@/features/fish/components/RodShape.vue'
-import { currentTrip, rememberTrip } from '@/features/fish/logic/currentTrip'
+import { useOpenTrip } from '@/features/fish/composables/useOpenTrip'
 import { rodColour } from '@/features/fish/logic/shapes'
 import { useFishStore } from '@/features/fish/store'
 import { latestOnly } from '@/shared/core/latest'
@@ -34,7 +34,6 @@ const news = shallowRef<TackleBrought | null>(null)
 const problem = ref<string | null>(null)
 /** What was typed and is no number: it stands until it is changed, whatever the bench answers meanwhile. */
 const mistyped = ref<string | null>(null)
-const empty = ref(false)
 
 const rods = computed(() => store.view?.rods ?? [])
 const rod = computed(() => rods.value.find((item) => item.id === chosen.value))
@@ -125,7 +124,7 @@ watch(
     store.coreReady,
     store.view?.undo_event_id,
     store.view?.speed_mps,
-    JSON.stringify(rods.value.map((item) => [item.setup, item.line?.clearance_m.toFixed(0)])),
+    JSON.stringify(rods.value.map((item) => [item.setup, item.line?.clearance_m?.toFixed(0)])),
   ],
   () => {
     if (!store.view) return
@@ -135,16 +134,7 @@ watch(
   },
 )
 
-onMounted(async () => {
-  const id = await currentTrip(route.query.trip)
-  if (id === null) empty.value = true
-  else {
-    await store.open(id)
-    if (store.trip) rememberTrip(id)
-    await askNews()
-  }
-})
-onBeforeUnmount(() => store.close())
+const { empty } = useOpenTrip(askNews)
 </script>
 
 <template>

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 // The opening spread: built with its reasons; changed by the user, who is told what that breaks.
-import { computed, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 import { useRoute } from 'vue-router'
 import { buildOpening, judgeOpening, type OpeningSpread, type PlannedRod, type RodSetup, type TripDocument } from '@/features/fish/api'
 import RodShape from '@/features/fish/components/RodShape.vue'
-import { currentTrip, rememberTrip } from '@/features/fish/logic/currentTrip'
+import { useOpenTrip } from '@/features/fish/composables/useOpenTrip'
 import { formatNumber } from '@/features/fish/logic/format'
 import { useFishStore } from '@/features/fish/store'
 import { latestOnly } from '@/shared/core/latest'
@@ -22,7 +22,6 @@ const reasons = shallowRef<Record<string, string[]>>({})
 const building = ref(false)
 const problem = ref<string | null>(null)
 const said = ref('')
-const empty = ref(false)
 
 /** What is aboard now: tackle brought during the trip is in it. */
 const aboard = shallowRef<TripDocument['outfit'] | null>(null)
@@ -96,19 +95,10 @@ async function allOut(): Promise<void> {
   if (!problem.value) said.value = 'All out at these numbers.'
 }
 
-onMounted(async () => {
-  const id = await currentTrip(route.query.trip)
-  if (id === null) {
-    empty.value = true
-    return
-  }
-  await store.open(id)
-  if (!store.trip) return
-  rememberTrip(id)
+const { empty } = useOpenTrip(async () => {
   aboard.value = (await store.checkSpread()).outfit
   await build(null)
 })
-onBeforeUnmount(() => store.close())
 </script>
 
 <template>

@@ -1,0 +1,154 @@
+// What this browser keeps and delivers, for the login that is at it. One for the whole app.
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import { api, take } from '@/shared/api/client'
+import { watchServerClock } from './clock'
+import { makeDeliverer, type Deliverer, type Progress } from './deliver'
+import { memoryOutbox, openOutbox, type KeptTrip, type NotTaken, type Outbox, type TripEvent } from './outbox'
+
+export const postEvents = (tripId: string, events: TripEvent[]) =>
+  take(api.POST('/api/trips/{trip_id}/events/', { params: { path: { trip_id: tripId } }, body: { events } }))
+
+/** Why a tap could not be kept anywhere. */
+export class NotKeptError extends Error {
+  constructor(reason: string) {
+    super(`NOT KEPT: ${reason} Free some space on this device, then tap it again.`)
+    this.name = 'NotKeptError'
+  }
+}
+
+const IDLE: Progress = { state: 'kept', waiting: 0, notTaken: 0, note: null }
+
+export const useDeliveryStore = defineStore('delivery', () => {
+  const clock = watchServerClock()
+  const progress = ref<Progress>(IDLE)
+  const notTaken = shallowRef<NotTaken[]>([])
+  const owner = ref<string | null>(null)
+  const lasting = ref(true)
+  /** Counts up when what is kept of a trip has changed otherwise than by a tap here. */
+  const changes = ref<{ tripId: string; count: number }>({ tripId: '', count: 0 })
+  let opening: Promise<Outbox> | null = null
+  let deliverer: Deliverer | null = null
+  let asked = false
+
+  const linkDown = computed(() => progress.value.state === 'down')
+
+  function outbox(): Promise<Outbox> {
+    opening ??= openOutbox().catch(() => {
+      lasting.value = false
+      return memoryOutbox()
+    })
+    return opening
+  }
+
+  function changed(tripId: string): void {
+    changes.value = { tripId, count: changes.value.count + 1 }
+  }
+
+  async function showProgress(now: Progress): Promise<void> {
+    notTaken.value = owner.value === null ? [] : await (await outbox()).notTaken(owner.value)
+    progress.value = now
+  }
+
+  /** Whose taps are kept from now on; null when nobody is logged in. All trips' are sent at once. */
+  async function belongTo(name: string | null): Promise<void> {
+    if (name === owner.value && deliverer) return
+    deliverer?.close()
+    deliverer = null
+    owner.value = name
+    progress.value = IDLE
+    notTaken.value = []
+    if (name === null) return
+    const kept = await outbox()
+    if (owner.value !== name) return
+    deliverer = makeDeliverer({
+      outbox: kept,
+      owner: name,
+      post: postEvents,
+      skewS: clock.skewS,
+      changed,
+      progress: async (now) => {
+        if (owner.value === name) await showProgress(now)
+      },
+    })
+    void deliverer.flush()
+  }
+
+  function mine(): string {
+    if (owner.value === null) throw new Error('Nobody is logged in.')
+    return owner.value
+  }
+
+  /** Keep a tap until it is delivered. Throws NotKeptError when nothing could keep it. */
+  async function keep(tripId: string, event: TripEvent): Promise<void> {
+    const kept = await outbox()
+    if (!asked) {
+      asked = true
+      // The only copy there is until it is delivered: ask the browser not to clear it away.
+      void navigator.storage?.persist?.().catch(() => false)
+    }
+    try {
+      await kept.put({ owner: mine(), tripId, event, skewS: clock.skewS() })
+    } catch (full) {
+      try {
+        await postEvents(tripId, [event])
+        return
+      } catch {
+        throw new NotKeptError(`this browser's storage takes nothing more (${reasonOf(full)}), and there is no link.`)
+      }
+    }
+    progress.value = { ...progress.value, state: 'sending', waiting: progress.value.waiting + 1 }
+    void deliverer?.flush()
+  }
+
+  const flush = async (): Promise<void> => deliverer?.flush()
+
+  async function waiting(tripId: string): Promise<TripEvent[]> {
+    return (await (await outbox()).waiting(mine())).filter((row) => row.tripId === tripId).map((row) => row.event)
+  }
+
+  const keptTrip = async (tripId: string): Promise<KeptTrip | undefined> => (await outbox()).keptTrip(mine(), tripId)
+
+  /** A copy for opening without a link. With no room for it the trip goes on all the same. */
+  async function keepTrip(kept: KeptTrip): Promise<void> {
+    await (await outbox()).keepTrip(mine(), kept).catch(() => undefined)
+  }
+
+  /** Send one that was not taken once more, as it was or mended. */
+  async function sendAgain(row: NotTaken, event: TripEvent): Promise<void> {
+    await (await outbox()).sendAgain(row.id, event, clock.skewS())
+    changed(row.tripId)
+    await deliverer?.flush()
+  }
+
+  async function drop(row: NotTaken): Promise<void> {
+    await (await outbox()).drop(row.id)
+    changed(row.tripId)
+    await deliverer?.flush()
+  }
+
+  const others = async (): Promise<{ owner: string; count: number }[]> => (await outbox()).others(owner.value)
+
+  return {
+    progress,
+    notTaken,
+    owner,
+    lasting,
+    changes,
+    linkDown,
+    belongTo,
+    keep,
+    flush,
+    waiting,
+    keptTrip,
+    keepTrip,
+    sendAgain,
+    drop,
+    others,
+    nowS: clock.nowS,
+  }
+})
+
+function reasonOf(error: unknown): string {
+  return error instanceof Error ? error.name : String(error)
+}
