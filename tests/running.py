@@ -23,7 +23,7 @@ from paths import ROOT
 class RunningServer:
     """Cold Wake on a port, with the demo loaded; can be killed and started again."""
 
-    def __init__(self, var: Path, *, fresh: bool = True) -> None:
+    def __init__(self, var: Path, *, fresh: bool = True, dist: Path | None = None) -> None:
         self.database = var / "coldwake.sqlite3"
         self.env = {
             **os.environ,
@@ -32,6 +32,8 @@ class RunningServer:
             "DJANGO_SETTINGS_MODULE": "config.settings",
             "PYTHONPATH": f"{ROOT / 'core/src'}:{ROOT / 'server'}",
         }
+        if dist is not None:
+            self.env["COLDWAKE_DIST"] = str(dist)
         with socket.socket() as probe:
             probe.bind(("127.0.0.1", 0))
             self.port = probe.getsockname()[1]

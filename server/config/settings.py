@@ -9,7 +9,7 @@ from django.core.management.utils import get_random_secret_key
 
 ROOT = Path(__file__).resolve().parent.parent.parent
 VAR = Path(os.environ.get("COLDWAKE_VAR", ROOT / "var"))
-DIST = ROOT / "web" / "dist"
+DIST = Path(os.environ.get("COLDWAKE_DIST", ROOT / "web" / "dist"))
 
 
 def _secret_key() -> str:

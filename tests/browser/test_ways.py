@@ -89,25 +89,6 @@ def test_dragging_and_changing_speed_need_no_link(fish: Page):
     expect(fish.get_by_test_id("lure-rod-5")).not_to_have_attribute("data-depth", before or "")
 
 
-def test_what_the_server_refuses_is_said_and_taken_out(fish: Page):
-    fish.route(
-        "**/events/",
-        lambda route: (
-            route.fulfill(
-                status=422,
-                content_type="application/json",
-                body='{"code":"invalid_input","field":"events[0].at_s","message":"too late"}',
-            )
-            if route.request.method == "POST"
-            else route.continue_()
-        ),
-    )
-    fish.get_by_test_id("hit-rod-1").click()
-    expect(fish.get_by_role("alert").filter(has_text="Not kept")).to_be_visible()
-    expect(fish.get_by_test_id("tally-rod-1")).to_contain_text("1 hit")
-    expect(fish.get_by_test_id("link")).to_have_attribute("data-pending", "0")
-
-
 def test_server_answers_while_there_is_no_worker(make_context: Any, server: RunningServer):
     page = make_context().new_page()
     page.route("**/*.wasm", lambda route: route.abort())

@@ -140,8 +140,8 @@ class Bridge:
             self._opened().speed_at_depth(rod_id=rod_id, beats=beats, seconds=seconds)
         )
 
-    def _bench(self, setup: Any) -> Any:
-        return encode(bench(self._opened(), decode(RodSetup, setup, field="setup")))
+    def _bench(self, setup: Any, fit: bool = False) -> Any:
+        return encode(bench(self._opened(), decode(RodSetup, setup, field="setup"), fit=fit))
 
     def _ladder(self, setup: Any, flash: Any, thump: Any) -> Any:
         tried = decode(RodSetup, setup, field="setup")

@@ -297,12 +297,15 @@ class BenchView(APIView):
 
     @extend_schema(
         operation_id="post_bench", request=RodSetupSerializer,
+        parameters=[OpenApiParameter("fit", bool, OpenApiParameter.QUERY, required=False)],
         responses={200: BenchViewSerializer, **_ERRORS},
     )
     def post(self, request: Request, trip_id: uuid.UUID) -> Response:
         """Check a setup that is only tried; nothing is kept."""
         session = open_session(own_trip(request.user, trip_id))
-        return Response(encode(bench(session, decode(RodSetup, body_of(request), field="setup"))))
+        setup = decode(RodSetup, body_of(request), field="setup")
+        fit = request.query_params.get("fit") == "true"
+        return Response(encode(bench(session, setup, fit=fit)))
 
 
 class LadderView(APIView):

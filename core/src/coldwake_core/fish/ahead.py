@@ -34,6 +34,8 @@ OFF_BOTTOM_M: Final = 0.5
 PAST_LEDGE_M: Final = 1.0
 """A ledge is past where the bottom has fallen this far below its top: the top decides how far to
 raise, or the call would come again and again on the way up."""
+SOON_S, WORTH_S = 90.0, 300.0
+"""What comes within a minute and a half is done at once; beyond five nobody acts yet (judged)."""
 RAISE_STEP_M: Final = 0.3
 LEAST_SD_M: Final = 0.1
 """No depth is surer than this: waves and the boat's pitch (judged)."""
@@ -437,8 +439,14 @@ def _meeting(
     return BottomCall(
         rod_id=rod.id, part=part, act="raise", in_s=seconds,
         in_m=0.0 if seconds == 0.0 else distance, by_m=by, bottom_m=shallowest, number=None,
-        chance=chance, sure=_sure(chance),
+        chance=chance, sure=_sure(chance), urgency=_urgency(seconds),
     )
+
+
+def _urgency(in_s: float) -> Literal["soon", "ahead", "later"]:
+    if in_s < SOON_S:
+        return "soon"
+    return "ahead" if in_s < WORTH_S else "later"
 
 
 def _sure(chance: float) -> Sure:
@@ -475,6 +483,7 @@ def _tap_call(
         rod_id=rod.id, part=name, act="let_down" if off > 0.0 else "raise", in_s=0.0, in_m=0.0,
         by_m=abs(off), bottom_m=under.bottom_m,
         number=_number(lines, line, line.depth_m + off), chance=1.0, sure="meets",
+        urgency="soon",
     )
 
 

@@ -4,24 +4,32 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import Literal
+from typing import Final, Literal
 
+from ..advice.method import method_of_the_hour
 from ..boat.current import PassSpeeds, pass_speeds
+from ..constants import FOOT_M
 from ..errors import CoreError
 from ..gear.common import CommonSpeed, common_speed
 from ..gear.facts import RodFacts
 from ..gear.ladder import RUNGS, LadderStep, Mood, ladder_steps, mood_of
 from ..gear.leader import LEADER_SCHOOLS, LeaderSchool, LeaderSpan, leader_span, wildness
-from ..gear.pieces import SpeedRange
+from ..gear.pieces import SLOWEST_MPS, SpeedRange
 from ..gear.rule import Finding
 from ..gear.rules import check_rod
 from ..gear.setup import RigKind, RodSetup, build_rig, rig_kind, same_cable, working_range
 from ..gear.tackle import Outfit
+from ..gear.usual import EITHER_SIDE_MPS, fitted
 from ..gear.voltage import SCHOOLS as VOLTAGE_SCHOOLS
 from ..gear.voltage import VoltageReading, read_voltage
+from ..gear.window import SpeedWindow
 from .lines import TripLines
+from .view import SpeedPair
 
 PartKind = Literal["lure", "leader", "attractor", "snubber", "line", "weight", "clip"]
+
+CARD_DEEPER_M: Final = 5.0 * FOOT_M
+CARD_NEVER_OUT_M: Final = 10.0 * FOOT_M
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -94,6 +102,14 @@ class CableVoltage:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class CardDepths:
+    """Depths that a rod's card is printed for, m, the shallower first."""
+
+    rod_id: str
+    depths_m: tuple[float, ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class SpreadCheck:
     """What the rules say of the whole spread.
 
@@ -117,6 +133,11 @@ class SpreadCheck:
         What is aboard now, tackle brought during the trip included.
     mood : str
         How the fish answer, as the user said: active, usual or tough.
+    card_speeds : SpeedPair
+        The speeds that a card is printed for: the ends of what all share, else a little to either
+        side of now.
+    card_depths : tuple of CardDepths
+        And the depths, by rod.
     """
 
     common: CommonSpeed
@@ -128,9 +149,11 @@ class SpreadCheck:
     passes: PassSpeeds | None
     outfit: Outfit
     mood: str
+    card_speeds: SpeedPair
+    card_depths: tuple[CardDepths, ...]
 
 
-def bench(lines: TripLines, setup: RodSetup) -> BenchView:
+def bench(lines: TripLines, setup: RodSetup, *, fit: bool = False) -> BenchView:
     """Return a rod on the bench, whether it is rigged so or only tried.
 
     Parameters
@@ -139,6 +162,8 @@ def bench(lines: TripLines, setup: RodSetup) -> BenchView:
         The trip's lines.
     setup : RodSetup
         What is, or would be, on the rod.
+    fit : bool
+        Whether to take off first what its kind of line cannot have (``gear.usual.fitted``).
 
     Returns
     -------
@@ -149,6 +174,8 @@ def bench(lines: TripLines, setup: RodSetup) -> BenchView:
     InvalidInputError
         If the setup cannot be on this boat.
     """
+    if fit:
+        setup = fitted(lines.state.outfit, setup)
     setup.check()
     trip, state = lines.trip, lines.state
     others = [rod.setup for rod in state.rods.values() if rod.setup is not None]
@@ -250,7 +277,44 @@ def check_spread(lines: TripLines) -> SpreadCheck:
             for at_s, item in reversed(lines.state.voltages)
         ),
         voltage_schools=VOLTAGE_SCHOOLS,
+        card_speeds=_card_speeds(lines, common.window),
+        card_depths=tuple(
+            CardDepths(rod_id=setup.rod_id, depths_m=_card_depths(lines, setup)) for setup in setups
+        ),
     )
+
+
+def _card_speeds(lines: TripLines, window: SpeedWindow | None) -> SpeedPair:
+    if window is not None and window.is_open and (
+        window.high_mps - window.low_mps > 0.5 * EITHER_SIDE_MPS
+    ):
+        return SpeedPair(first_mps=window.low_mps, second_mps=window.high_mps)
+    now = lines.speed_mps
+    return SpeedPair(
+        first_mps=max(now - EITHER_SIDE_MPS, SLOWEST_MPS), second_mps=now + EITHER_SIDE_MPS
+    )
+
+
+def _card_depths(lines: TripLines, setup: RodSetup) -> tuple[float, ...]:
+    """Where a rod runs, or was asked to; before the first line is out, the method's own depths."""
+    state, rod = lines.state, lines.state.rods[setup.rod_id]
+    first = rod.wanted_depth_m
+    if rod.status == "fishing" and rod.setting_m is not None:
+        try:
+            first = lines.where(rod_id=rod.rod_id, setting_m=rod.setting_m, doubt=False).depth_m
+        except CoreError:
+            first = rod.wanted_depth_m
+    if first is not None:
+        asked = (first, first + CARD_DEEPER_M)
+    elif state.surface_degc is not None:
+        method = method_of_the_hour(
+            species=lines.trip.species, surface_degc=state.surface_degc,
+            cold_school=state.schools.get("cold_morning"),
+        )
+        asked = (0.5 * (method.depth_top_m + method.depth_base_m), method.depth_base_m)
+    else:
+        asked = (CARD_NEVER_OUT_M, 2.0 * CARD_NEVER_OUT_M)
+    return tuple(depth for depth in asked if 0.0 < depth < state.bottom_m)
 
 
 def _clearance_m(lines: TripLines, setup: RodSetup) -> float | None:

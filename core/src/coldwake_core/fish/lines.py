@@ -10,7 +10,7 @@ from typing import Any, TypeVar
 from ..checks import require_number
 from ..constants import MPH_MPS
 from ..errors import InvalidInputError, NoSolutionError, UnknownItemError
-from ..gear.pieces import FASTEST_MPS
+from ..gear.pieces import FASTEST_MPS, SLOWEST_MPS
 from ..gear.setup import RodSetup, build_rig, rig_kind, working_range
 from ..gear.tackle import Outfit
 from ..gear.window import verdict
@@ -18,7 +18,7 @@ from ..lines.calibration import LineFit
 from ..lines.doubt import DoubtfulRig, solve_quickly, solve_with_doubt
 from ..lines.downrigger import DownriggerRig, stack_height_m
 from ..lines.leadcore import leadcore_number
-from ..record.payloads import SLOWEST_MPS, check_depth
+from ..record.payloads import check_depth
 from ..record.state import RodState, TripState
 from ..record.trip import Trip
 from ..water.fresh import Water

@@ -9,7 +9,7 @@ from typing import Final
 from ..boat.manoeuvre import Towed, lagged, unfold
 from ..boat.tangles import Tangle, likely_tangles, line_in_space
 from ..boat.turns import PlanPoint
-from ..record.payloads import SLOWEST_MPS
+from ..gear.pieces import SLOWEST_MPS
 from .ahead import Bed, clearance_over
 from .plan import RodFromAbove, Where
 from .view import RodView
@@ -60,12 +60,15 @@ class ManoeuvreView:
         Rods whose lure or ball touches bottom on the way.
     radius_m : float
         Radius of the boat's circles, m.
+    look_first : int
+        Which frame to look at first: where lines come nearest, else the middle of the turn.
     """
 
     frames: tuple[Frame, ...]
     tangles: tuple[TurnTangle, ...]
     grounded: tuple[str, ...]
     radius_m: float
+    look_first: int
 
 
 def manoeuvre_view(
@@ -156,10 +159,12 @@ def manoeuvre_view(
             known = nearest.get(tangle.rod_ids)
             if known is None or tangle.distance_m < known.tangle.distance_m:
                 nearest[tangle.rod_ids] = TurnTangle(at_s=shot.at_s, tangle=tangle)
+    tangles = tuple(sorted(nearest.values(), key=lambda item: item.tangle.distance_m))
+    middle = len(frames) // 2
+    worst = next((i for i, f in enumerate(frames) if tangles and f.at_s >= tangles[0].at_s), middle)
     return ManoeuvreView(
-        frames=tuple(frames),
-        tangles=tuple(sorted(nearest.values(), key=lambda item: item.tangle.distance_m)),
-        grounded=tuple(sorted(grounded)), radius_m=radius_m,
+        frames=tuple(frames), tangles=tangles, grounded=tuple(sorted(grounded)),
+        radius_m=radius_m, look_first=worst,
     )
 
 

@@ -10,7 +10,7 @@ from typing import Final, Literal
 from ..boat.tangles import Tangle, likely_tangles, line_in_space
 from ..boat.turns import LineInTurn, PlanPoint, line_in_turn, lure_place_in_turn
 from ..checks import require_choice, require_number
-from ..record.payloads import SLOWEST_MPS
+from ..gear.pieces import SLOWEST_MPS
 from .ahead import Bed, clearance_over
 from .numbers import RodLine
 from .view import RodView

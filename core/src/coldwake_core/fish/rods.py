@@ -9,6 +9,7 @@ from ..checks import require_number
 from ..errors import CoreError, InvalidInputError
 from ..gear.beat import SpeedAtDepth, predicted_rate_hz, speed_from_beat
 from ..gear.setup import recipe_words, rig_kind, working_range
+from ..gear.usual import first_setup, pair_of_speeds
 from ..gear.window import verdict
 from ..record.fold_beside import AGAIN
 from ..record.state import RodState
@@ -18,7 +19,7 @@ from .manoeuvre import ManoeuvreView, manoeuvre_view
 from .numbers import RodLine
 from .order import LineOrders, line_orders
 from .plan import PlanView, TightestTurns, plan_view, tightest_turns
-from .view import RodTally, RodView
+from .view import RodTally, RodView, SpeedPair
 
 
 class TripRods(TripLines):
@@ -51,9 +52,11 @@ class TripRods(TripLines):
                 soak_since_s=None, bait_since_s=None, tally=tally, setup=None, line=None,
                 last_setting_m=None, wanted_depth_m=None,
                 fault=None if fault is None else fault.message,
+                begin=first_setup(outfit, item.id),
             )
         place, works = outfit.place(setup.place_id), working_range(outfit, setup)
-        beat = self.state.beat_of(setup)
+        beat, current = self.state.beat_of(setup), self.state.current
+        pair = pair_of_speeds(speed_mps, 0.0 if current is None else current.speed_mps)
         line, due, trouble = None, self.state.looks_due.get(rod.rod_id), None
         if rod.status == "fishing" and rod.setting_m is not None:
             try:
@@ -70,6 +73,9 @@ class TripRods(TripLines):
             last_setting_m=rod.setting_m, wanted_depth_m=rod.wanted_depth_m,
             readings=self.readings_of(setup), aft_m=place.aft_m, on_board=place.kind == "board",
             bottom_tap=rod.bottom_tap, fault=trouble,
+            has_tip=place.kind == "holder", on_cable=place.kind == "downrigger",
+            look_item="swings" if setup.attractor_id is not None else "tracks_true",
+            pair_mps=SpeedPair(first_mps=pair[0], second_mps=pair[1]),
             again=None if due is None else AGAIN[due.why], beat=beat,
             beats_per_10s=None if beat is None
             else 10.0 * predicted_rate_hz(beat, speed_mps),

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+import math
+from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from typing import Final
 
@@ -45,6 +46,8 @@ SURFACE_OLD_S: Final = 3600.0
 """A surface temperature an hour old says when it was read (judged: it moves by the hour)."""
 LONG_FIGHT_S: Final = 1200.0
 """A fish is seldom on for twenty minutes on this tackle (judged)."""
+SAME_FISH_S: Final = 600.0
+"""A fish hooked, landed or lost so soon after a bite on the same rod is that fish (judged)."""
 MARK_SLACK_M: Final = 0.5
 """A mark so little below the bottom that is known here may still be here."""
 
@@ -259,6 +262,7 @@ class FishSession(TripRods):
             RibbonMark(at_s=at_s, kind=kind, rod_id=rod_id, text="")  # type: ignore[arg-type]
             for at_s, rod_id, kind in self.state.bites
         ]
+        marks = _last_stages(marks)
         marks += [
             RibbonMark(
                 at_s=answer.at_s, kind="move_taken" if answer.taken else "move_refused",
@@ -267,6 +271,18 @@ class FishSession(TripRods):
             for answer in self.state.answers
         ]
         return tuple(sorted(marks, key=lambda mark: mark.at_s))
+
+
+def _last_stages(marks: Sequence[RibbonMark]) -> list[RibbonMark]:
+    """One sign a fish on the ribbon: its last stage. The marks are in order of time."""
+    kept: list[RibbonMark] = []
+    went_on: dict[str | None, float] = {}
+    for mark in reversed(marks):
+        if went_on.get(mark.rod_id, math.inf) - mark.at_s >= SAME_FISH_S:
+            kept.append(mark)
+        if mark.kind != "hit":
+            went_on[mark.rod_id] = mark.at_s
+    return kept
 
 
 def _sound_part(state: TripState) -> tuple[TripState, dict[str, InvalidInputError]]:

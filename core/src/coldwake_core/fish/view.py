@@ -12,6 +12,7 @@ from ..advice.situation import Move
 from ..boat.current import Current, PassSpeeds
 from ..boat.wind import Wind
 from ..gear.beat import Beat
+from ..gear.looks import CheckItem
 from ..gear.pieces import SpeedRange
 from ..gear.setup import RigKind, RodSetup
 from ..gear.tackle import Shape
@@ -30,6 +31,14 @@ class RodTally:
     landed: int
     kept: int
     lost: int
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SpeedPair:
+    """Two speeds through water, m/s."""
+
+    first_mps: float
+    second_mps: float
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -84,6 +93,15 @@ class RodView:
         Whether it is meant to touch the bottom.
     long_fight_s : float or None
         How long a fish has been on where that is so long that the user is asked, s.
+    has_tip, on_cable : bool
+        Whether its tip can be moved, and whether its line rides a downrigger's cable.
+    look_item : CheckItem
+        What to look at first beside the boat.
+    pair_mps : SpeedPair
+        The two speeds through water that one GPS speed is: against the current and with it, or
+        with the wind behind and into it, m/s.
+    begin : RodSetup or None
+        What it can begin with where it was never rigged.
     fault : str or None
         Why it cannot be shown as the record has it; its number or rig set anew mends it.
     """
@@ -114,6 +132,11 @@ class RodView:
     on_board: bool = False
     bottom_tap: bool = False
     long_fight_s: float | None = None
+    has_tip: bool = False
+    on_cable: bool = False
+    look_item: CheckItem = "tracks_true"
+    pair_mps: SpeedPair = SpeedPair(first_mps=0.0, second_mps=0.0)
+    begin: RodSetup | None = None
     fault: str | None = None
 
 
@@ -188,6 +211,8 @@ class BottomCall:
         Probability that it touches, from what is in doubt of place and depth.
     sure : Sure
         The same in words: it meets the bottom, is likely to, may touch, or comes near.
+    urgency : {'soon', 'ahead', 'later'}
+        Whether it is to be done at once, to be said, or too far off to be worth a word.
     """
 
     rod_id: str
@@ -200,6 +225,7 @@ class BottomCall:
     number: LineNumber | None
     chance: float
     sure: Sure
+    urgency: Literal["soon", "ahead", "later"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -8,8 +8,7 @@ from ..boat.current import Current, GroundTrack, water_speed_mps
 from ..boat.wind import headwind_extra_mps, own_pass_speeds, steering
 from ..checks import require_number
 from ..errors import InvalidInputError
-from ..gear.pieces import FASTEST_MPS
-from ..record.payloads import SLOWEST_MPS
+from ..gear.pieces import FASTEST_MPS, SLOWEST_MPS
 from .lines import TripLines
 from .view import WindView
 

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import Final, Literal
 
 from ..checks import require_choice, require_number, require_text
+from ..constants import MPH_MPS
 from ..errors import InvalidInputError
 from ..lines.bodies import (
     Lip,
@@ -22,6 +23,8 @@ from .beat import Beat
 LureKind = Literal["plug", "spoon", "soft"]
 AttractorStyle = Literal["dodger", "tow_points", "spinning", "willow_leaf", "blade_string", "disc"]
 Hook = Literal["none", "single", "double_single", "treble", "two_trebles"]
+SLOWEST_MPS: Final = 0.1 * MPH_MPS
+"""Below this nothing is trolled any more, it drifts."""
 FASTEST_MPS: Final = 4.5
 """About 10 mph: nobody trolls faster, and the models stop well before it."""
 TREBLES: Final = ("treble", "two_trebles")

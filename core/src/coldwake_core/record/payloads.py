@@ -8,17 +8,16 @@ from typing import Final, Literal
 
 from ..boat.current import Current
 from ..checks import require_choice, require_number, require_text
-from ..constants import FOOT_M, MPH_MPS
+from ..constants import FOOT_M
 from ..errors import InvalidInputError
 from ..gear.beat import check_count
 from ..gear.leader import LEADER_SCHOOLS
-from ..gear.pieces import FASTEST_MPS
+from ..gear.pieces import FASTEST_MPS, SLOWEST_MPS
 from ..gear.setup import RodSetup, Tip
 from ..gear.tackle import LONGEST_LINE_M
 from ..gear.voltage import check_volts
 from .beside import Checked
 
-SLOWEST_MPS: Final = 0.1 * MPH_MPS
 DEEPEST_M: Final = 300.0
 DEFAULT_ABOVE_MARK_M: Final = 2.0 * FOOT_M
 """A little above the marks: ball at 44 ft for marks at 46 (common practice)."""

@@ -12,9 +12,8 @@ from ..checks import require_number
 from ..errors import InvalidInputError
 from ..fish.numbers import LineNumber
 from ..fish.session import FishSession
-from ..gear.pieces import FASTEST_MPS
+from ..gear.pieces import FASTEST_MPS, SLOWEST_MPS
 from ..gear.setup import RodSetup, recipe_words
-from ..record.payloads import SLOWEST_MPS
 from .candidates import LONG_M, candidates_for
 from .choose import Candidate, choose
 from .judge import STRAIGHT, Break, Out, judge_spread, tangled_pairs, with_spread

@@ -9,8 +9,7 @@ from ..advice.method import Method
 from ..checks import require_number
 from ..constants import MPH_MPS
 from ..fish.session import FishSession
-from ..gear.pieces import FASTEST_MPS
-from ..record.payloads import SLOWEST_MPS
+from ..gear.pieces import FASTEST_MPS, SLOWEST_MPS
 from .looks import Look
 
 _SPEEDS_MPH: Final = (1.0, 4.0)

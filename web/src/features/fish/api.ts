@@ -70,7 +70,8 @@ export const getNumbers = (id: string, query: { rod_id: string; depth_m: number;
 
 export const getOrders = (id: string) => take(api.GET('/api/trips/{trip_id}/orders/', at(id)))
 
-export const postBench = (id: string, setup: RodSetup) => take(api.POST('/api/trips/{trip_id}/bench/', { ...at(id), body: setup }))
+export const postBench = (id: string, setup: RodSetup) =>
+  take(api.POST('/api/trips/{trip_id}/bench/', { params: { path: { trip_id: id }, query: { fit: true } }, body: setup }))
 export const postLadder = (id: string, body: LadderAsked) => take(api.POST('/api/trips/{trip_id}/ladder/', { ...at(id), body }))
 export const getBeside = (id: string) => take(api.GET('/api/trips/{trip_id}/beside/', at(id)))
 export const getNews = (id: string) => take(api.GET('/api/trips/{trip_id}/news/', at(id)))

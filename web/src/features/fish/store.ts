@@ -334,7 +334,7 @@ export const useFishStore = defineStore('fish', () => {
   }
 
   function benchFor(setup: RodSetup): Promise<BenchView> {
-    return coreReady.value ? core!.call<BenchView>('bench', { setup }) : postBench(trip.value!.id, setup)
+    return coreReady.value ? core!.call<BenchView>('bench', { setup, fit: true }) : postBench(trip.value!.id, setup)
   }
 
   function checkSpread(): Promise<SpreadCheck> {

@@ -829,6 +829,13 @@ export interface components {
              * @enum {string}
              */
             sure: "meets" | "likely" | "may" | "near";
+            /**
+             * @description * `soon` - soon
+             *     * `ahead` - ahead
+             *     * `later` - later
+             * @enum {string}
+             */
+            urgency: "soon" | "ahead" | "later";
         };
         /** @description The bottom on the track: distance ahead of the boat (negative behind) and depth, m. */
         BottomPoint: {
@@ -868,6 +875,11 @@ export interface components {
             at_s: number;
             place_id: string;
             reading: components["schemas"]["VoltageReading"];
+        };
+        /** @description Depths that a rod's card is printed for, m, the shallower first. */
+        CardDepths: {
+            rod_id: string;
+            depths_m: number[];
         };
         /** @description What a locker is filled from. */
         Catalogue: {
@@ -1410,6 +1422,7 @@ export interface components {
             grounded: string[];
             /** Format: double */
             radius_m: number;
+            look_first: number;
         };
         /** @description A fish, or a school, on the sonar. */
         MarkSeen: {
@@ -2029,6 +2042,25 @@ export interface components {
             bottom_tap?: boolean;
             /** Format: double */
             long_fight_s?: number | null;
+            has_tip?: boolean;
+            on_cable?: boolean;
+            /**
+             * @description * `life_jacket` - life_jacket
+             *     * `way_back_in` - way_back_in
+             *     * `cutter` - cutter
+             *     * `counter_zeroed` - counter_zeroed
+             *     * `tracks_true` - tracks_true
+             *     * `swings` - swings
+             *     * `hooks` - hooks
+             *     * `nicks` - nicks
+             *     * `bait` - bait
+             *     * `clip` - clip
+             *     * `drag` - drag
+             * @enum {string}
+             */
+            look_item?: "life_jacket" | "way_back_in" | "cutter" | "counter_zeroed" | "tracks_true" | "swings" | "hooks" | "nicks" | "bait" | "clip" | "drag";
+            pair_mps?: components["schemas"]["SpeedPair"];
+            begin?: components["schemas"]["RodSetup"] | null;
             fault?: string | null;
         };
         /** @description What is wrong in a row. */
@@ -2085,6 +2117,13 @@ export interface components {
             /** Format: double */
             speed_mps: number;
         };
+        /** @description Two speeds through water, m/s. */
+        SpeedPair: {
+            /** Format: double */
+            first_mps: number;
+            /** Format: double */
+            second_mps: number;
+        };
         /** @description Speeds through water at which something works, m/s. */
         SpeedRange: {
             /** Format: double */
@@ -2111,6 +2150,8 @@ export interface components {
             passes: components["schemas"]["PassSpeeds"] | null;
             outfit: components["schemas"]["Outfit"];
             mood: string;
+            card_speeds: components["schemas"]["SpeedPair"];
+            card_depths: components["schemas"]["CardDepths"][];
         };
         /** @description The light of the day, seconds since 1970-01-01 UTC. */
         Sun: {
@@ -3146,7 +3187,9 @@ export interface operations {
     };
     post_bench: {
         parameters: {
-            query?: never;
+            query?: {
+                fit?: boolean;
+            };
             header?: never;
             path: {
                 trip_id: string;

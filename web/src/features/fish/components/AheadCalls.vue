@@ -18,15 +18,13 @@ const SURE: Record<BottomCall['sure'], string> = {
   near: 'it comes near',
 }
 const SHOWN = 2
-const SOON_S = 90
-const WORTH_S = 300
 
 const display = useDisplayStore()
-const worth = computed(() => (props.view.ahead?.calls ?? []).filter((call) => call.in_s < WORTH_S))
+const worth = computed(() => (props.view.ahead?.calls ?? []).filter((call) => call.urgency !== 'later'))
 const rows = computed(() =>
   worth.value.slice(0, SHOWN).flatMap((call) => {
     const rod = props.view.rods.find((item) => item.id === call.rod_id)
-    return rod ? [{ call, rod, words: say(call, rod.name), when: when(call), soon: call.in_s < SOON_S }] : []
+    return rod ? [{ call, rod, words: say(call, rod.name), when: when(call), soon: call.urgency === 'soon' }] : []
   }),
 )
 const source = computed(() => {

@@ -57,22 +57,7 @@ const hours = computed(() => {
   return list
 })
 const rodOf = (id: string | null) => props.view.rods.find((rod) => rod.id === id)
-// One sign a fish: the latest stage within two minutes on the same rod.
-const bites = computed(() => {
-  const all = props.view.ribbon.filter((mark) => !mark.kind.startsWith('move'))
-  return all.filter(
-    (mark) =>
-      !all.some(
-        (later) =>
-          later !== mark &&
-          later.rod_id === mark.rod_id &&
-          later.kind !== 'hit' &&
-          later.at_s >= mark.at_s &&
-          later.at_s - mark.at_s < 600 &&
-          all.indexOf(later) > all.indexOf(mark),
-      ),
-  )
-})
+const bites = computed(() => props.view.ribbon.filter((mark) => !mark.kind.startsWith('move')))
 const moves = computed(() => props.view.ribbon.filter((mark) => mark.kind === 'move_taken'))
 </script>
 

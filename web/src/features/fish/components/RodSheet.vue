@@ -39,17 +39,13 @@ const TIPS: { value: Tip; title: string }[] = [
 ]
 const river = computed(() => (props.view.current?.speed_mps ?? 0) > 0)
 const names = computed(() => (river.value ? ['against the current', 'with it'] : ['with the wind behind', 'into it']))
-const hasTip = computed(() => !['downrigger', 'stacked', 'slider'].includes(props.rod.kind ?? 'flat') && !props.rod.on_board)
 
 watch(
   open,
   (now) => {
     if (!now) return
-    const mps = props.view.speed_mps
-    // One GPS speed held both ways differs through the water by the current, up and down.
-    const drift = river.value ? props.view.current!.speed_mps : speedToMps(0.15, display.units)
-    const pair: [number, number] = river.value ? [mps, Math.max(mps - 2 * drift, 0.1)] : [mps - drift, mps + drift]
-    speeds.value = pair.map((value) => speedFromMps(value, display.units).toFixed(1)) as [string, string]
+    const { first_mps, second_mps } = props.rod.pair_mps!
+    speeds.value = [first_mps, second_mps].map((value) => speedFromMps(value, display.units).toFixed(1)) as [string, string]
     const metres = props.rod.line?.depth_m ?? 3
     depth.value = String(Math.round(lengthFromM(metres, display.units) * 2) / 2)
   },
@@ -117,7 +113,7 @@ const clip = computed(() => found.value[0]?.line?.clip_above_ball_m ?? null)
           Counter left alone: clip this line {{ formatLength(clip, display.units) }} above the ball. A new counter moves every line on the
           cable.
         </p>
-        <div v-if="hasTip" class="group" role="group" aria-label="Rod tip">
+        <div v-if="rod.has_tip" class="group" role="group" aria-label="Rod tip">
           <span class="label">rod tip</span>
           <v-btn
             v-for="item in TIPS"

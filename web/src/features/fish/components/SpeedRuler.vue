@@ -16,7 +16,7 @@ const props = defineProps<{
   preview: RodLine[] | null
   rodIndex: (id: string) => number
 }>()
-const emit = defineEmits<{ try: [speedMps: number]; set: [speedMps: number]; bad: [text: string]; gps: [] }>()
+const emit = defineEmits<{ try: [speedMps: number]; letGo: []; set: [speedMps: number]; bad: [text: string]; gps: [] }>()
 
 const display = useDisplayStore()
 const track = useTemplateRef<HTMLElement>('track')
@@ -76,6 +76,11 @@ function up(event: PointerEvent): void {
   dragging.value = false
   emit('set', speedAt(event))
 }
+/** The system took the finger away: what was only tried is let go. */
+function cancel(): void {
+  dragging.value = false
+  emit('letGo')
+}
 function nudge(tenths: number): void {
   const value = Math.round(speedFromMps(props.view.speed_mps, display.units) * 10 + tenths) / 10
   emit('set', speedToMps(value, display.units))
@@ -124,6 +129,7 @@ function commitTyped(): void {
       @pointerdown="down"
       @pointermove="move"
       @pointerup="up"
+      @pointercancel="cancel"
       @keydown="key"
     >
       <svg v-if="width > 0" :width="width" :height="height" aria-hidden="true">

@@ -65,17 +65,11 @@ const ask = latestOnly(
   (answer) => {
     plan.value = answer.plan
     turn.value = answer.turn
-    if (answer.turn) moment.value = worstFrame(answer.turn)
+    if (answer.turn) moment.value = answer.turn.look_first
   },
   (error) => emit('failed', error),
 )
 
-/** The moment to look at first: the nearest tangle, or the middle of the turn. */
-function worstFrame(view: ManoeuvreView): number {
-  const at = view.tangles[0]?.at_s
-  const found = at === undefined ? -1 : view.frames.findIndex((frame) => frame.at_s >= at - 1e-6)
-  return found >= 0 ? found : Math.floor(view.frames.length / 2)
-}
 const askTightest = latestOnly(
   () => props.tightestTurns(),
   (answer) => (tightest.value = answer),

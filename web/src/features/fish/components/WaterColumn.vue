@@ -196,7 +196,7 @@ const flag = (item: Drawn): string => {
           :key="i"
           :d="path(points)"
           class="line"
-          :class="{ cable: ['downrigger', 'stacked', 'slider'].includes(item.rod.kind ?? '') && i === 0, chosen: selected === item.rod.id }"
+          :class="{ cable: item.rod.on_cable && i === 0, chosen: selected === item.rod.id }"
           :stroke="rodColour(rodIndex(item.rod.id))"
         />
         <circle

@@ -274,6 +274,7 @@ describe('AheadCalls', () => {
     number: { kind: 'counter', setting_m: 38 * FT },
     chance: 0.9,
     sure: 'meets',
+    urgency: 'soon',
   }
   const calls = (changes: Partial<BottomCall>) =>
     show(AheadCalls, {
@@ -313,6 +314,6 @@ describe('AheadCalls', () => {
   })
 
   it('keeps quiet about what is more than five minutes away', () => {
-    expect(calls({ in_s: 400 }).find('[data-test=ahead]').exists()).toBe(false)
+    expect(calls({ in_s: 400, urgency: 'later' }).find('[data-test=ahead]').exists()).toBe(false)
   })
 })

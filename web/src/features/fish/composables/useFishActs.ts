@@ -45,8 +45,7 @@ export function useFishActs({ store, selected }: FishActsOptions): FishActs {
     if (act === 'depth' || act === 'landed' || act === 'calibrate' || act === 'sheet') dialog.value = act
     else if (act === 'hit' || act === 'hooked' || act === 'lost') void store.record(act, { rod_id })
     else if (act === 'bait') void store.record('bait_checked', { rod_id })
-    else if (act === 'looked')
-      void store.record('checked', { item: item.setup?.attractor_id ? 'swings' : 'tracks_true', outcome: 'ok', rod_id })
+    else if (act === 'looked') void store.record('checked', { item: item.look_item ?? 'tracks_true', outcome: 'ok', rod_id })
     else if (act === 'in') void store.record('line_in', { rod_id })
     else if (item.last_setting_m !== null) {
       void store.record('line_set', { rod_id, setting_m: item.last_setting_m, wanted_depth_m: item.wanted_depth_m })

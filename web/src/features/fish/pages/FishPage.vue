@@ -157,6 +157,7 @@ onBeforeUnmount(() => {
           :preview="speed.preview.value"
           :rod-index="rodIndex"
           @try="speed.to"
+          @let-go="speed.end"
           @set="setSpeed"
           @bad="badSpeed"
           @gps="acts.dialog.value = 'gps'"

@@ -36,6 +36,8 @@ const places = ref<PlaceRow[]>([])
 const problem = ref<string | null>(null)
 const saving = ref(false)
 
+const usual = (kind: Place['kind']): Place | undefined => props.catalogue?.places.find((place) => place.kind === kind)
+
 function rowOf(place: Place): PlaceRow {
   return {
     id: place.id,
@@ -84,8 +86,6 @@ function addRod(): void {
   )
   rods.value.push({ id, name: `Rod ${id.split('-')[1]}`, shape: SHAPES[rods.value.length % SHAPES.length]! })
 }
-const usual = (kind: Place['kind']): Place | undefined => props.catalogue?.places.find((place) => place.kind === kind)
-
 /** A place where most boats have one; the user says where it really is. */
 function addPlace(kind: Place['kind']): void {
   const taken = places.value.map((place) => place.id)

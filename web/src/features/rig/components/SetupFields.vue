@@ -2,26 +2,15 @@
 // What is on the rod: pieces chosen from what is aboard, lengths and weights typed.
 import { computed } from 'vue'
 import type { RodSetup, TripDocument } from '@/features/fish/api'
-import { parseNumber } from '@/shared/units/parse'
-import { useDisplayStore } from '@/shared/units/store'
-import {
-  fishLengthToM,
-  fishLengthUnit,
-  lengthFromM,
-  lengthToM,
-  tackleLengthFromM,
-  tackleWeightFromKg,
-  tackleWeightToKg,
-  tackleWeightUnit,
-} from '@/shared/units/units'
+import NumberField from '@/shared/ui/NumberField.vue'
+import type { Typed } from '@/shared/units/measures'
 
 const props = defineProps<{ setup: RodSetup; outfit: TripDocument['outfit'] }>()
 const emit = defineEmits<{ change: [setup: RodSetup]; bad: [text: string] }>()
 
 type Choice = 'place_id' | 'line_id' | 'lure_id' | 'attractor_id' | 'leader_id' | 'release_id' | 'bait_id' | 'scent_id'
-type Measure = 'leader_m' | 'setback_m' | 'weight_kg' | 'weight_ahead_m' | 'drop_m' | 'above_ball_m' | 'slider_kg'
+type Measured = 'leader_m' | 'setback_m' | 'weight_kg' | 'weight_ahead_m' | 'drop_m' | 'above_ball_m' | 'slider_kg'
 
-const display = useDisplayStore()
 const line = computed(() => props.outfit.lines.find((item) => item.id === props.setup.line_id))
 interface Named {
   id: string
@@ -50,7 +39,7 @@ const choices = computed(() => [
   ...optional('scent_id', 'scent', props.outfit.scents),
 ])
 const measures = computed(() => {
-  const fields: { key: Measure; label: string; kind: 'short' | 'long' | 'weight' }[] = []
+  const fields: { key: Measured; label: string; kind: 'short' | 'long' | 'weight' }[] = []
   if (props.setup.attractor_id) fields.push({ key: 'leader_m', label: 'leader', kind: 'short' })
   if (line.value?.kind === 'downrigger') {
     fields.push({ key: 'setback_m', label: 'setback', kind: 'long' }, { key: 'above_ball_m', label: 'clip above ball', kind: 'long' })
@@ -67,49 +56,17 @@ const measures = computed(() => {
   return fields
 })
 
-function shown(field: { key: Measure; kind: string }): string {
-  const value = props.setup[field.key] ?? 0
-  if (field.kind === 'weight') return String(Math.round(tackleWeightFromKg(value, display.units) * 10) / 10)
-  if (field.kind === 'short') return String(Math.round(tackleLengthFromM(value, display.units) * 2) / 2)
-  return String(Math.round(lengthFromM(value, display.units) * 10) / 10)
-}
-function unit(kind: string): string {
-  if (kind === 'weight') return tackleWeightUnit(display.units)
-  return kind === 'short' ? fishLengthUnit(display.units) : display.units.length
-}
-
 function choose(key: Choice, id: string): void {
   const next: RodSetup = { ...props.setup, [key]: id === '' ? null : id }
   const leader = key === 'leader_id' ? props.outfit.leaders?.find((item) => item.id === id) : undefined
   if (leader) next.leader_m = leader.length_m
   if (key === 'attractor_id') next.tow_point = ''
-  const chosen = props.outfit.lines.find((item) => item.id === next.line_id)
-  // What the other kind of line cannot have goes with it; the rules say the rest.
-  if (chosen?.kind === 'downrigger') Object.assign(next, { weight_kg: 0, weight_ahead_m: 0, drop_m: 0, setback_m: next.setback_m || 6 })
-  else Object.assign(next, { setback_m: 0, above_ball_m: 0, slider_kg: 0 })
-  if (next.attractor_id === null) Object.assign(next, { leader_m: 0, leader_id: null })
-  if (chosen?.kind !== 'downrigger') next.release_id = null
   emit('change', next)
 }
 
-function type(field: { key: Measure; label: string; kind: string }, event: Event): void {
-  const text = (event.target as HTMLInputElement).value
-  const value = parseNumber(text)
-  if (value === null) {
-    emit('bad', `${field.label}: “${text}” is no number. Type one, such as 9.`)
-    return
-  }
-  const si = { weight: tackleWeightToKg, short: fishLengthToM, long: lengthToM }[field.kind as 'weight' | 'short' | 'long'](
-    value,
-    display.units,
-  )
-  const next: RodSetup = { ...props.setup, [field.key]: si }
-  if (field.key === 'weight_kg') {
-    if (si === 0) Object.assign(next, { weight_ahead_m: 0, drop_m: 0 })
-    else if (!next.weight_ahead_m) next.weight_ahead_m = 1.2
-  }
-  if (field.key === 'above_ball_m' && si === 0) next.slider_kg = 0
-  emit('change', next)
+function type(field: { key: Measured; label: string }, value: Typed): void {
+  if (typeof value === 'number') emit('change', { ...props.setup, [field.key]: value })
+  else if (value !== null) emit('bad', `${field.label}: “${value}” is no number. Type one, such as 9.`)
 }
 </script>
 
@@ -136,10 +93,15 @@ function type(field: { key: Measure; label: string; kind: string }, event: Event
         <option v-for="item in towPoints" :key="item.name" :value="item.name">{{ item.name }}</option>
       </select>
     </label>
-    <label v-for="field in measures" :key="field.key">
-      <span class="label">{{ field.label }}, {{ unit(field.kind) }}</span>
-      <input :value="shown(field)" inputmode="decimal" :data-test="`type-${field.key}`" @change="type(field, $event)" />
-    </label>
+    <NumberField
+      v-for="field in measures"
+      :key="field.key"
+      :model-value="setup[field.key] ?? 0"
+      :label="field.label"
+      :measure="field.kind"
+      :test="`type-${field.key}`"
+      @update:model-value="type(field, $event)"
+    />
     <label v-if="setup.attractor_id" class="check">
       <input
         type="checkbox"

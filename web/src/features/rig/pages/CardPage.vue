@@ -1,17 +1,13 @@
 <script setup lang="ts">
 // The rig card: one page to print or keep, with every number at two speeds and two depths.
 import { computed, ref, shallowRef, watch } from 'vue'
-import type { LineOrders, NumberAtSpeed, RodView, SpreadCheck } from '@/features/fish/api'
+import type { LineOrders, NumberAtSpeed, SpreadCheck } from '@/features/fish/api'
 import { formatNumber } from '@/features/fish/logic/format'
 import { useOpenTrip } from '@/features/fish/composables/useOpenTrip'
 import { useFishStore } from '@/features/fish/store'
 import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
-import { fishLengthUnit, formatLength, formatSpeed, speedToMps, stepM, tackleLengthFromM } from '@/shared/units/units'
-
-const DEEPER_STEPS = 5
-const NEVER_OUT_M = 3
-const EITHER_SIDE = 0.2
+import { fishLengthUnit, formatLength, formatSpeed, tackleLengthFromM } from '@/shared/units/units'
 
 const store = useFishStore()
 const display = useDisplayStore()
@@ -21,13 +17,9 @@ const numbers = shallowRef<Record<string, { depth: number; at: NumberAtSpeed[] }
 const problem = ref<string | null>(null)
 const ready = ref(false)
 
-const speeds = computed<[number, number]>(() => {
-  const window = spread.value?.common.window
-  const now = store.view?.speed_mps ?? 0.7
-  const step = speedToMps(EITHER_SIDE, display.units)
-  // The ends of what all share, when there is such; else a little to either side of now.
-  if (window?.is_open && window.high_mps - window.low_mps > step / 2) return [window.low_mps, window.high_mps]
-  return [Math.max(now - step, 0.1), now + step]
+const speeds = computed<number[]>(() => {
+  const pair = spread.value?.card_speeds
+  return pair ? [pair.first_mps, pair.second_mps] : []
 })
 const rods = computed(() => (store.view?.rods ?? []).filter((rod) => rod.setup))
 const nameOf = (id: string): string => rods.value.find((rod) => rod.id === id)?.name ?? id
@@ -40,18 +32,7 @@ const day = computed(() =>
     year: 'numeric',
   }),
 )
-/** Where a rod runs now, was asked to run, or, before the first line is out, the method's own depths. */
-function depthsFor(rod: RodView): number[] {
-  const first = rod.line?.depth_m ?? rod.wanted_depth_m ?? null
-  const method = store.view!.method
-  const asked =
-    first !== null
-      ? [first, first + DEEPER_STEPS * stepM(display.units)]
-      : method
-        ? [(method.depth_top_m + method.depth_base_m) / 2, method.depth_base_m]
-        : [NEVER_OUT_M, 2 * NEVER_OUT_M]
-  return asked.filter((depth) => depth > 0 && depth < store.view!.bottom_m)
-}
+const depthsFor = (id: string): number[] => spread.value?.card_depths.find((item) => item.rod_id === id)?.depths_m ?? []
 const chainWords = (rodId: string): string[] =>
   (spread.value?.rods.find((item) => item.setup.rod_id === rodId)?.chain ?? []).map((part) => {
     if (part.kind === 'line') return `${part.name} ${formatLength(part.length_m, display.units)}`
@@ -67,7 +48,7 @@ async function work(): Promise<void> {
     const made: typeof numbers.value = {}
     for (const rod of rods.value) {
       made[rod.id] = []
-      for (const depth of depthsFor(rod)) made[rod.id]!.push({ depth, at: await store.numbersAt(rod.id, depth, [...speeds.value]) })
+      for (const depth of depthsFor(rod.id)) made[rod.id]!.push({ depth, at: await store.numbersAt(rod.id, depth, [...speeds.value]) })
     }
     numbers.value = made
     problem.value = null

@@ -37,7 +37,7 @@ const mistyped = ref<string | null>(null)
 
 const rods = computed(() => store.view?.rods ?? [])
 const rod = computed(() => rods.value.find((item) => item.id === chosen.value))
-const index = (id: string): number => store.trip?.outfit.rods.findIndex((item) => item.id === id) ?? 0
+const index = (id: string): number => Math.max(store.trip?.outfit.rods.findIndex((item) => item.id === id) ?? 0, 0)
 const changed = computed(() => draft.value !== null && JSON.stringify(draft.value) !== JSON.stringify(rod.value?.setup ?? null))
 const state = computed(() => (store.coreReady ? 'ready' : store.coreFailed ? 'server' : 'starting'))
 const benchOf = (id: string): BenchView | undefined => spread.value?.rods.find((item) => item.setup.rod_id === id)
@@ -49,8 +49,10 @@ const countOfNews = computed(() => Object.values(news.value ?? {}).reduce((sum, 
 
 const tryIt = latestOnly(
   (setup: RodSetup) => store.benchFor(setup),
-  (answer) => {
+  (answer, asked) => {
     bench.value = answer
+    // What the kind of line cannot have has been taken off: the draft goes by that from here.
+    if (JSON.stringify(draft.value) === JSON.stringify(asked)) draft.value = answer.setup
     problem.value = null
   },
   (error) => (problem.value = describeError(error, display.units)),
@@ -88,19 +90,11 @@ function keepRange(piece: 'attractor' | 'lure', low_mps: number, high_mps: numbe
   return store.attempt(() => store.record('auditioned', { piece, piece_id, low_mps, high_mps, tow_point }))
 }
 
-/** A rod never rigged starts with the first things aboard that go together. */
-function firstSetup(rodId: string): RodSetup | null {
-  const line = outfit.value.lines.find((item) => item.kind !== 'downrigger')
-  const place = outfit.value.places.find((item) => item.kind === 'holder')
-  const lure = outfit.value.lures[0]
-  if (!line || !place || !lure) return null
-  return { rod_id: rodId, place_id: place.id, line_id: line.id, lure_id: lure.id, attractor_id: null, leader_m: 0, setback_m: 0 }
-}
-
 function choose(id: string): void {
   chosen.value = id
   bench.value = null
-  change(rods.value.find((item) => item.id === id)?.setup ?? firstSetup(id))
+  const item = rods.value.find((one) => one.id === id)
+  change(item?.setup ?? item?.begin ?? null)
 }
 
 function change(setup: RodSetup | null): void {
