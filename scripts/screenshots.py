@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+import json
+import sqlite3
 import tempfile
+from collections.abc import Callable
+from contextlib import closing
 from pathlib import Path
 
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Page, Route, sync_playwright
 
 from paths import ROOT
 from running import RunningServer
@@ -21,6 +25,111 @@ def open_fish(page: Page, url: str) -> None:
     page.wait_for_timeout(600)
 
 
+def as_it_is(page: Page, server: RunningServer) -> None:
+    """Fish as it opens."""
+
+
+def dawn(page: Page, server: RunningServer) -> None:
+    """The dark theme."""
+    page.click("[data-test=theme]")
+
+
+def above(page: Page, server: RunningServer) -> None:
+    """From above, in a turn to port."""
+    page.click("[data-test=switch-view]")
+    page.click("[data-test=course-port]")
+
+
+def place(road: str, wait: str, then: str | None = None) -> Show:
+    """Go to a place and wait for what shows that it is there."""
+
+    def show(page: Page, server: RunningServer) -> None:
+        page.goto(server.url + road)
+        page.wait_for_selector(wait, timeout=60_000)
+        if then:
+            page.click(then)
+
+    return show
+
+
+def river(page: Page, server: RunningServer) -> None:
+    """The river trip."""
+    page.goto(f"{server.url}/trips")
+    page.click("text=River bars at dawn")
+    page.wait_for_selector("[data-state=ready]", timeout=60_000)
+
+
+def metres(page: Page, server: RunningServer) -> None:
+    """The boat's form after the units button."""
+    place("/locker?tab=boats", "text=16 ft open boat", "text=16 ft open boat")(page, server)
+    page.click("[data-test=units]")
+
+
+def not_taken(page: Page, server: RunningServer) -> None:
+    """Two taps that the server refuses, each for its own reason."""
+    for field, message, act in (
+        ("payload.depth_m", "Made over 12 ft of water, as another device sounded.", "mark"),
+        ("payload.rod_id", "Rod 5 came aboard on a device that has not delivered yet.", "hit"),
+    ):
+        page.route("**/events/", refusal(page, field, message))
+        if act == "mark":
+            page.click("[data-test=add-mark]")
+            page.fill("[data-test=number-field]", "40")
+            page.click("[data-test=number-save]")
+        else:
+            page.click("[data-test=hit-rod-5]")
+        page.wait_for_timeout(1500)
+        page.unroute("**/events/")
+    page.keyboard.press("Escape")
+    page.click("[data-test=open-not-taken]")
+
+
+def refusal(page: Page, field: str, message: str) -> Callable[[Route], None]:
+    """Refuse the event that is posted, by a field of it, as this very server would."""
+    origin = page.url.split("/fish")[0]
+    version = page.request.get(f"{origin}/api/health/").headers["x-coldwake-version"]
+    body = {"code": "invalid_input", "field": f"events[0].{field}", "message": message}
+
+    def handle(route: Route) -> None:
+        if route.request.method != "POST":
+            route.continue_()
+            return
+        route.fulfill(
+            status=422, body=json.dumps(body),
+            headers={"Content-Type": "application/json", "X-Coldwake-Version": version},
+        )
+
+    return handle
+
+
+def ageing(page: Page, server: RunningServer) -> None:
+    """The same trip, left alone for eighty minutes with a clock that does not rest."""
+    with closing(sqlite3.connect(server.database)) as database:
+        database.execute(
+            "UPDATE trips_trip SET rest_after_s = NULL, clock_shift_s = clock_shift_s - 4800 "
+            "WHERE name = 'April morning'"
+        )
+        database.commit()
+    page.reload()
+    page.wait_for_selector("[data-state=ready]", timeout=60_000)
+
+
+Show = Callable[[Page, RunningServer], None]
+SHOTS: list[tuple[str, int, int, Show]] = [
+    ("fish", 1280, 800, as_it_is), ("fish-phone", 390, 844, as_it_is),
+    ("fish-dawn", 1280, 800, dawn), ("fish-above", 1280, 800, above),
+    ("rig", 1280, 800, place("/rig", "[data-state=ready]", "[data-test=rig-rod-4]")),
+    ("rig-card", 1280, 800, place("/rig/card", "[data-state=ready]")),
+    ("spread", 1280, 800, place("/rig/spread", "[data-test=no-breaks]")),
+    ("locker", 1280, 800, place("/locker", "[data-test=locker] li")),
+    ("boat-feet", 1280, 800,
+     place("/locker?tab=boats", "text=16 ft open boat", "text=16 ft open boat")),
+    ("boat-metres", 1280, 800, metres),
+    ("river", 1280, 800, river), ("not-taken", 1280, 800, not_taken),
+    ("ageing", 1280, 800, ageing),
+]
+
+
 def main() -> None:
     """Make them all."""
     PLACE.mkdir(exist_ok=True)
@@ -31,35 +140,15 @@ def main() -> None:
             executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"]
         )
         try:
-            for name, width, height, press in (
-                ("fish", 1280, 800, None), ("fish-phone", 390, 844, None),
-                ("fish-dawn", 1280, 800, "theme"), ("fish-above", 1280, 800, "switch-view"),
-                ("rig", 1280, 800, "/rig"), ("rig-card", 1280, 800, "/rig/card"),
-                ("spread", 1280, 800, "/rig/spread"), ("locker", 1280, 800, "/locker"),
-                ("river", 1280, 800, "River bars at dawn"),
-            ):
+            for name, width, height, show in SHOTS:
                 context = browser.new_context(
-                    viewport={"width": width, "height": height}, reduced_motion="reduce"
+                    viewport={"width": width, "height": height}, reduced_motion="reduce",
+                    service_workers="block",
                 )
                 page = context.new_page()
                 open_fish(page, server.url)
-                if press and press.startswith("/"):
-                    page.goto(server.url + press)
-                    page.wait_for_selector(
-                        {"/rig/spread": "[data-test=no-breaks]", "/locker": "[data-test=locker] li"}
-                        .get(press, "[data-state=ready]"), timeout=60_000
-                    )
-                    if press == "/rig":
-                        page.click("[data-test=rig-rod-4]")
-                elif press == "River bars at dawn":
-                    page.goto(server.url + "/trips")
-                    page.click(f"text={press}")
-                    page.wait_for_selector("[data-state=ready]", timeout=60_000)
-                elif press:
-                    page.click(f"[data-test={press}]")
-                    if press == "switch-view":
-                        page.click("[data-test=course-port]")
-                    page.mouse.move(5, 5)
+                show(page, server)
+                page.mouse.move(5, 5)
                 page.wait_for_timeout(500)
                 page.screenshot(path=PLACE / f"{name}.png")
                 context.close()

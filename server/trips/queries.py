@@ -19,8 +19,8 @@ from django.db.models import TextField
 from django.db.models.functions import Cast
 
 from coldwake_core.decode import encode
-from coldwake_core.fish.lines import Solutions
 from coldwake_core.fish.session import FishSession
+from coldwake_core.fish.solutions import Solutions
 from coldwake_core.gear.tackle import OUTFIT_LISTS
 from coldwake_core.record.history import History
 from coldwake_core.record.old import Unread, read_events, read_trip

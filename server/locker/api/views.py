@@ -208,7 +208,7 @@ class StarterView(APIView):
         responses={200: ImportSerializer, **_ERRORS},
     )
     def post(self, request: Request) -> Response:
-        """Put about sixty generic pieces in."""
+        """Put some eighty generic pieces in."""
         return Response(add_starter(request.user, _chosen_outfit(request)))
 
 

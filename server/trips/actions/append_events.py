@@ -14,8 +14,8 @@ from coldwake_core.checks import require_number
 from coldwake_core.errors import CoreError, InvalidInputError
 from coldwake_core.record.events import Event as CoreEvent
 from coldwake_core.record.events import decode_event, encode_event
-from coldwake_core.record.fold import when
 from coldwake_core.record.history import History
+from coldwake_core.record.order import when
 from coldwake_core.record.payloads import check_uuid
 from config.errors import ConflictError
 from config.faults import write_down

@@ -3,32 +3,23 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Final, Literal
 
-from ..boat.current import ground_speed_on_course
-from ..boat.reckoning import PlaceDoubt, place_doubt
-from ..chart.grid import DepthGrid, GeoPoint, moved
 from ..errors import CoreError
 from ..lines.doubt import DOUBT_QUANTILE
-from ..record.payloads import PositionFixed
 from ..record.state import TripState
 from .lines import TripLines
 from .numbers import LineNumber, RodLine
+from .track import Track, ground_speed_mps, track_at
 from .view import AheadView, BottomCall, BottomPoint, RodView, Sure
 
 FARTHEST_M: Final = 400.0
 """How far ahead of the boat is looked: at 2 mph, seven minutes."""
 STEP_M: Final = 8.0
-SOUNDING_KNOWN_S: Final = 600.0
-"""A sounding says what is under a boat under way for ten minutes at most (judged)."""
-SLOPE: Final = 0.02
-"""How fast the bottom may leave the depth sounded, metre for metre of way (judged: gentle beds)."""
 MEETS, LIKELY, MAY = 0.8, 0.5, 0.2
 """From these chances on a lure is said to meet the bottom, to be likely to, to perhaps touch it."""
-LEVEL_WITHIN_S: Final = 120.0
-"""A sounding tells today's water level against the chart if the place was known then."""
 OFF_BOTTOM_M: Final = 0.5
 """A ball meant to touch bottom is off it when this far above (judged)."""
 PAST_LEDGE_M: Final = 1.0
@@ -41,164 +32,6 @@ LEAST_SD_M: Final = 0.1
 """No depth is surer than this: waves and the boat's pitch (judged)."""
 SLACK_M: Final = 0.15
 """The number called clears by this much more, or the next second would call again."""
-
-
-Bed = Callable[[float, float], float]
-"""Depth of the bottom, m, under a point (behind the transom, to starboard), m."""
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class _Track:
-    """The bottom along the track: by the chart, or level by the last sounding."""
-
-    source: Literal["chart", "sounding"]
-    age_s: float
-    level_m: float
-    bottom_m: float
-    known: bool
-    doubt: PlaceDoubt | None = None
-    bottom_sd_m: float = 0.0
-    chart: DepthGrid | None = None
-    place: GeoPoint | None = None
-    course_deg: float = 0.0
-
-    def at(self, ahead_m: float, side_m: float = 0.0) -> float | None:
-        if self.chart is None or self.place is None:
-            return self.bottom_m
-        there = moved(self.place, course_deg=self.course_deg, distance_m=ahead_m)
-        if side_m != 0.0:
-            there = moved(there, course_deg=self.course_deg + 90.0, distance_m=side_m)
-        depth = self.chart.depth_m(there)
-        return None if depth is None else max(depth + self.level_m, 0.0)
-
-
-def _reckoned(fix: tuple[float, PositionFixed], at_s: float, ground_mps: float) -> GeoPoint:
-    fixed_at, place = fix
-    return moved(
-        GeoPoint(latitude_deg=place.latitude_deg, longitude_deg=place.longitude_deg),
-        course_deg=place.course_deg, distance_m=ground_mps * (at_s - fixed_at),
-    )
-
-
-def boat_place(state: TripState, at_s: float, ground_mps: float) -> GeoPoint | None:
-    """Return where the boat is, reckoned on from its last fix.
-
-    Parameters
-    ----------
-    state : TripState
-        State of the trip.
-    at_s : float
-        The moment, seconds since 1970-01-01 UTC.
-    ground_mps : float
-        Speed over ground, m/s.
-
-    Returns
-    -------
-    GeoPoint or None
-        None without a fix, or with one too old to reckon on from.
-    """
-    if state.fix is None or not _doubt_of(state.fix, at_s, ground_mps).is_known:
-        return None
-    return _reckoned(state.fix, at_s, ground_mps)
-
-
-def _doubt_of(fix: tuple[float, PositionFixed], at_s: float, ground_mps: float) -> PlaceDoubt:
-    return place_doubt(age_s=at_s - fix[0], ground_mps=ground_mps)
-
-
-def _track(lines: TripLines, now_s: float, ground_mps: float) -> _Track | None:
-    state, chart = lines.state, lines.trip.chart
-    if chart is not None and state.fix is not None:
-        place = _reckoned(state.fix, now_s, ground_mps)
-        doubt = _doubt_of(state.fix, now_s, ground_mps)
-        # A place that has been lost is told as lost; an older sounding knows no better.
-        if chart.depth_m(place) is not None or not doubt.is_known:
-            return _Track(
-                source="chart", age_s=now_s - state.fix[0], known=doubt.is_known, doubt=doubt,
-                level_m=_level_m(state, chart, ground_mps), bottom_m=state.bottom_m, chart=chart,
-                place=place, course_deg=state.fix[1].course_deg,
-            )
-    if state.sounded_at_s is None:
-        return None
-    age = now_s - state.sounded_at_s
-    return _Track(
-        source="sounding", age_s=age, known=abs(age) <= SOUNDING_KNOWN_S, level_m=0.0,
-        bottom_m=state.bottom_m, bottom_sd_m=SLOPE * ground_mps * abs(age),
-    )
-
-
-def _level_m(state: TripState, chart: DepthGrid, ground_mps: float) -> float:
-    """What the last sounding adds to the chart: reservoirs are drawn down, rivers rise."""
-    if state.sounded_at_s is None or state.sounded_fix is None:
-        return 0.0
-    if abs(state.sounded_at_s - state.sounded_fix[0]) > LEVEL_WITHIN_S:
-        return 0.0
-    charted = chart.depth_m(_reckoned(state.sounded_fix, state.sounded_at_s, ground_mps))
-    return 0.0 if charted is None else state.bottom_m - charted
-
-
-def bed_around(lines: TripLines, now_s: float | None) -> Bed:
-    """Return the bottom around the boat: by the chart where it tells, else by the last sounding.
-
-    Parameters
-    ----------
-    lines : TripLines
-        The trip's lines.
-    now_s : float or None
-        The moment, seconds since 1970-01-01 UTC; None leaves the chart out.
-
-    Returns
-    -------
-    Bed
-        The deepest of the water where the last place or sounding is too old to tell.
-    """
-    track = None if now_s is None else _track(lines, now_s, _ground_mps(lines))
-    state = lines.state
-    # Where nothing is known of the bottom here, only the deepest of the water is sure.
-    lost = track is not None and not track.known
-    otherwise = state.deepest_m if lost else state.bottom_m
-
-    def under(behind_m: float, side_m: float) -> float:
-        depth = None if track is None or lost else track.at(-behind_m, side_m)
-        return otherwise if depth is None else depth
-
-    return under
-
-
-def _ground_mps(lines: TripLines) -> float:
-    course = lines.state.fix[1].course_deg if lines.state.fix is not None else 0.0
-    return ground_speed_on_course(
-        through_water_mps=lines.speed_mps, course_deg=course, current=lines.state.current
-    )
-
-
-def clearance_over(
-    bed: Bed, line: RodLine, *, tip_side_m: float, behind_m: float, side_m: float
-) -> float:
-    """Return what lies between a lure, or its ball, and the bottom under each of them.
-
-    Parameters
-    ----------
-    bed : Bed
-        The bottom.
-    line : RodLine
-        Where lure and ball are.
-    tip_side_m : float
-        Lateral place of rod tip or boom, m.
-    behind_m, side_m : float
-        Place of the lure seen from the transom, m.
-
-    Returns
-    -------
-    float
-        The smaller clearance, m.
-    """
-    clear = bed(behind_m, side_m) - line.depth_m
-    if line.ball_depth_m is None or line.ball_trail_m is None:
-        return clear
-    share = line.ball_trail_m / line.trail_m if line.trail_m > 0.0 else 1.0
-    under = bed(share * behind_m, tip_side_m + share * (side_m - tip_side_m))
-    return min(clear, under - line.ball_depth_m)
 
 
 def look_ahead(lines: TripLines, rods: Sequence[RodView], now_s: float) -> AheadView | None:
@@ -224,8 +57,8 @@ def look_ahead(lines: TripLines, rods: Sequence[RodView], now_s: float) -> Ahead
     as it was noted. A chart is never surer than the last sounding: its difference from the chart at
     the place it was made is added to all charted depths.
     """
-    ground = _ground_mps(lines)
-    track = _track(lines, now_s, ground)
+    ground = ground_speed_mps(lines)
+    track = track_at(lines, now_s, ground)
     if track is None:
         return None
     if not track.known:
@@ -324,7 +157,7 @@ def _behind(rod: RodView, trail_m: float) -> float:
     return max(trail_m + rod.aft_m, 0.0)
 
 
-def _profile(track: _Track, start_m: float) -> Iterator[BottomPoint]:
+def _profile(track: Track, start_m: float) -> Iterator[BottomPoint]:
     steps = int((FARTHEST_M - start_m) / STEP_M)
     for index in range(steps + 1):
         ahead = start_m + index * STEP_M
@@ -354,7 +187,7 @@ _FIVE: Final = (-1.2816, -0.5244, 0.0, 0.5244, 1.2816)
 _THREE: Final = (-0.9674, 0.0, 0.9674)
 
 
-def _might_be(track: _Track, profile: Sequence[BottomPoint]) -> Iterator[tuple[float, ...]]:
+def _might_be(track: Track, profile: Sequence[BottomPoint]) -> Iterator[tuple[float, ...]]:
     """Depths that the bottom may as well have at each point, all equally likely."""
     if track.doubt is None:
         for point in profile:

@@ -10,8 +10,8 @@ from ..boat.manoeuvre import Towed, lagged, unfold
 from ..boat.tangles import Tangle, likely_tangles, line_in_space
 from ..boat.turns import PlanPoint
 from ..gear.pieces import SLOWEST_MPS
-from .ahead import Bed, clearance_over
 from .plan import RodFromAbove, Where
+from .track import Bed, clearance_over
 from .view import RodView
 
 _OUTLINE_POINTS: Final = 12

@@ -11,8 +11,8 @@ from ..boat.tangles import Tangle, likely_tangles, line_in_space
 from ..boat.turns import LineInTurn, PlanPoint, line_in_turn, lure_place_in_turn
 from ..checks import require_choice, require_number
 from ..gear.pieces import SLOWEST_MPS
-from .ahead import Bed, clearance_over
 from .numbers import RodLine
+from .track import Bed, clearance_over
 from .view import RodView
 
 Course = Literal["straight", "port", "starboard"]

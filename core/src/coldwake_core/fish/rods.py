@@ -13,12 +13,12 @@ from ..gear.usual import first_setup, pair_of_speeds
 from ..gear.window import verdict
 from ..record.fold_beside import AGAIN
 from ..record.state import RodState
-from .ahead import bed_around, clearance_over
 from .lines import TripLines
 from .manoeuvre import ManoeuvreView, manoeuvre_view
 from .numbers import RodLine
 from .order import LineOrders, line_orders
 from .plan import PlanView, TightestTurns, plan_view, tightest_turns
+from .track import bed_around, clearance_over
 from .view import RodTally, RodView, SpeedPair
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable
 from dataclasses import replace
 from typing import Any
 
@@ -11,6 +11,7 @@ from ..gear.beat import Beat
 from ..gear.setup import RodSetup
 from .events import Event
 from .fold_beside import APPLY_BESIDE, TURNED_DEG, apply_checked, keep_beat, look_again
+from .order import standing
 from .payloads import (
     BeatCounted,
     BottomTap,
@@ -30,7 +31,6 @@ from .payloads import (
     SpeedChanged,
     TemperatureRead,
     TipMoved,
-    Undone,
     VoltageRead,
 )
 from .state import SURFACE_M, Answer, Reading, RodState, Stint, TimedMark, TripState
@@ -40,72 +40,6 @@ SAME_PLACE_S = 120.0
 """A place told this soon after a sounding is where it was made (judged)."""
 SAME_BITE_S = 120.0
 """A fish hooked this soon after a hit on the same rod is that hit."""
-_RANK = {"tackle_brought": 0, "rod_rigged": 1, "reading_set_aside": 3, "undone": 4}
-
-
-def standing(events: Iterable[Event]) -> list[Event]:
-    """Return the events that stand: without those taken back, and without the undoings.
-
-    Parameters
-    ----------
-    events : iterable of Event
-        In any order, each once.
-
-    Returns
-    -------
-    list of Event
-        In the order they happened (``when``), the same on every device.
-
-    Notes
-    -----
-    An undoing can itself be undone, by a later one only: so no chain of them runs in a circle,
-    and one walk from the latest back settles all.
-    """
-    ordered = sorted(events, key=when)
-    undone = undone_ids([event for event in ordered if isinstance(event.payload, Undone)])
-    return [e for e in ordered if not isinstance(e.payload, Undone) and e.id not in undone]
-
-
-def when(event: Event) -> tuple[float, int, str]:
-    """Return what events are ordered by: time, then what makes others possible, then id.
-
-    Parameters
-    ----------
-    event : Event
-        The event.
-
-    Returns
-    -------
-    (float, int, str)
-        Seconds since 1970-01-01 UTC, rank of the type and the id.
-
-    Notes
-    -----
-    Of two taps in the same moment the rod is rigged before its line is set, on every device.
-    """
-    return event.at_s, _RANK.get(event.type, 2), event.id
-
-
-def undone_ids(undoings: Sequence[Event]) -> set[str]:
-    """Return the ids that are taken back.
-
-    Parameters
-    ----------
-    undoings : sequence of Event
-        All undoings, in the order they happened.
-
-    Returns
-    -------
-    set of str
-        Ids of events and of undoings.
-    """
-    later = {event.id: when(event) for event in undoings}
-    undone: set[str] = set()
-    for event in reversed(undoings):
-        target = event.payload.event_id if isinstance(event.payload, Undone) else ""
-        if event.id not in undone and (target not in later or later[target] < when(event)):
-            undone.add(target)
-    return undone
 
 
 def begin(trip: Trip) -> TripState:

@@ -13,7 +13,8 @@ from typing import Final
 from ..errors import InvalidInputError, UnknownItemError
 from .admit import check_against
 from .events import Event
-from .fold import apply, begin, undone_ids, when
+from .fold import apply, begin
+from .order import undone_ids, when
 from .payloads import Undone
 from .sound import faults
 from .state import TripState

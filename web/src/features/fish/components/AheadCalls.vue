@@ -47,8 +47,8 @@ function upTo(metres: number): string {
 }
 
 function when(call: BottomCall): string {
-  const bottom = `bottom ${formatLength(call.bottom_m, display.units)}`
-  if (call.in_s === 0) return `now, ${bottom}`
+  const bottom = call.act === 'let_down' ? '' : `${SURE[call.sure]}, bottom ${formatLength(call.bottom_m, display.units)}`
+  if (call.in_s === 0) return `now${bottom && `: ${bottom}`}`
   const time = call.in_s < 100 ? `${Math.round(call.in_s / 5) * 5} s` : `${Math.round(call.in_s / 60)} min`
   return `in ${time}, ${formatLength(call.in_m, display.units)} on: ${bottom}`
 }
@@ -56,7 +56,7 @@ function when(call: BottomCall): string {
 function say(call: BottomCall, name: string): string {
   if (call.act === 'let_down') return `Let ${name} down ${upTo(call.by_m)}: it is off the bottom`
   if (call.act === 'bring_in') return `Bring ${name} in, or turn`
-  return `Raise ${name} by ${upTo(call.by_m)}, or turn: ${SURE[call.sure]}`
+  return `Raise ${name} by ${upTo(call.by_m)}, or turn`
 }
 </script>
 

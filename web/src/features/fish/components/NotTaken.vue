@@ -101,7 +101,7 @@ async function drop(row: NotTaken): Promise<void> {
 </script>
 
 <template>
-  <v-dialog v-model="open" aria-label="Not taken by the server">
+  <v-dialog v-model="open" aria-label="Not taken by the server" max-width="720">
     <v-card class="sheet" title="Not taken by the server" data-test="not-taken">
       <v-card-text>
         <p class="label">
@@ -122,8 +122,10 @@ async function drop(row: NotTaken): Promise<void> {
             test="mend"
             @update:model-value="mended[item.row.id] = $event"
           />
-          <v-btn class="act solid" data-test="send-again" @click="again(item)">{{ item.number ? 'Mend and send' : 'Send again' }}</v-btn>
-          <v-btn class="act" data-test="drop" @click="drop(item.row)">{{ dropping === item.row.id ? 'Drop for good?' : 'Drop' }}</v-btn>
+          <div class="acts">
+            <v-btn class="act solid" data-test="send-again" @click="again(item)">{{ item.number ? 'Mend and send' : 'Send again' }}</v-btn>
+            <v-btn class="act" data-test="drop" @click="drop(item.row)">{{ dropping === item.row.id ? 'Drop for good?' : 'Drop' }}</v-btn>
+          </div>
         </div>
         <p v-if="problem" class="error" role="alert">{{ problem }}</p>
       </v-card-text>
@@ -142,7 +144,14 @@ async function drop(row: NotTaken): Promise<void> {
   border-top: 1px solid var(--line);
 }
 .what {
-  flex: 1 1 240px;
+  flex: 1 1 260px;
+}
+.mend {
+  flex: 0 1 120px;
+}
+.acts {
+  display: flex;
+  gap: 8px;
 }
 .act {
   min-height: var(--touch);
