@@ -45,10 +45,7 @@ def handle_exception(error: Exception, context: dict[str, Any]) -> Response | No
         error = TooLargeError("The body is larger than 2 MB: send less at once.")
     response = exception_handler(error, context)
     if response is None:
-        request = context["request"]
-        return Response(
-            fault_body(write_down(error, f"{request.method} {request.path}")), status=500
-        )
+        return Response(fault_body(write_down(error, _asked(context["request"]))), status=500)
     if response is not None:
         code = getattr(error, "default_code", "error")
         field, message = _first(response.data)
@@ -84,7 +81,13 @@ def not_found(request: HttpRequest, exception: Exception) -> HttpResponse:
 def failed(request: HttpRequest) -> HttpResponse:
     """Answer for a fault outside the API's own views."""
     error = sys.exc_info()[1] or RuntimeError("no exception at hand")
-    return _plain(request, 500, fault_body(write_down(error, f"{request.method} {request.path}")))
+    return _plain(request, 500, fault_body(write_down(error, _asked(request))))
+
+
+def _asked(request: HttpRequest | Request) -> str:
+    """What was asked, and by which version of the page."""
+    client = request.headers.get("X-Coldwake-Client", "unknown")[:40]
+    return f"{request.method} {request.path} from page {client!r}"
 
 
 def _first(data: Any, field: str = "") -> tuple[str, str]:

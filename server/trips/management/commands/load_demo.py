@@ -71,6 +71,10 @@ class Command(BaseCommand):
             trip = Trip.objects.filter(owner=user, name=data["name"]).first()
             if trip is None:
                 self._load_trip(user, data, waters[data["water"]], outfits[data["outfit"]])
+            elif trip.rest_after_s is None:
+                # From before its clock could rest.
+                trip.rest_after_s = REST_AFTER_S
+                trip.save(update_fields=["rest_after_s"])
         self.stdout.write(f"Demo ready for the account “{DEMO_USERNAME}”.")
 
     def _load_outfit(self, user: Any, data: dict[str, Any]) -> Outfit:

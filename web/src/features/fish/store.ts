@@ -126,16 +126,20 @@ export const useFishStore = defineStore('fish', () => {
       trip.value = kept.trip
     }
     startCore(mine)
-    void deliverLeft(mine)
+    void deliverLeft(mine, tripId)
     refresher = setInterval(() => void sync(), REFRESH_MS)
     window.addEventListener('focus', sync)
   }
 
   /** What was still waiting when the page was left is news to the server's view too. */
-  async function deliverLeft(mine: number): Promise<void> {
-    const left = (await delivery.waiting(trip.value!.id)).length
-    await delivery.flush()
-    if (left > 0 && mine === turn && !coreReady.value) await refresh()
+  async function deliverLeft(mine: number, tripId: string): Promise<void> {
+    try {
+      const left = (await delivery.waiting(tripId)).length
+      await delivery.flush()
+      if (left > 0 && mine === turn && !coreReady.value) await refresh()
+    } catch (error) {
+      if (mine === turn) report(error)
+    }
   }
 
   /** Take what the server has gained; what is kept here goes on from where it stood. */
@@ -241,9 +245,10 @@ export const useFishStore = defineStore('fish', () => {
   async function record(type: EventType, payload: EventPayload | Record<string, never>): Promise<boolean> {
     const mine = turn
     if (!trip.value) return false
+    const tripId = trip.value.id
     const event = makeEvent(type, payload, stampS())
     try {
-      await alone(() => keep(event))
+      await alone(() => keep(mine, tripId, event))
       if (!coreReady.value) await delivery.flush()
       if (mine === turn) await refresh()
       return true
@@ -254,11 +259,11 @@ export const useFishStore = defineStore('fish', () => {
     }
   }
 
-  async function keep(event: TripEvent): Promise<void> {
-    const tripId = trip.value!.id
-    if (coreReady.value) await core!.call('add', { event })
+  /** A trip that is left meanwhile still gets the tap: the server holds it against its record. */
+  async function keep(mine: number, tripId: string, event: TripEvent): Promise<void> {
+    if (mine === turn && coreReady.value) await core!.call('add', { event })
     await delivery.keep(tripId, event)
-    made.set(event.id, event)
+    if (mine === turn) made.set(event.id, event)
   }
 
   /** After a refusal, or a time that was mended, the core's events are taken anew from what is kept. */

@@ -3,6 +3,8 @@ import createClient from 'openapi-fetch'
 import { CoreError, type CoreErrorBody } from '@/shared/core/protocol'
 import type { components, paths } from './schema'
 
+declare const __APP_VERSION__: string
+
 export type Schemas = components['schemas']
 
 function csrfToken(): string {
@@ -17,6 +19,7 @@ const askedAt = new WeakMap<Request, number>()
 api.use({
   onRequest({ request }) {
     if (request.method !== 'GET') request.headers.set('X-CSRFToken', csrfToken())
+    request.headers.set('X-Coldwake-Client', __APP_VERSION__)
     askedAt.set(request, Date.now())
     return request
   },

@@ -50,6 +50,17 @@ function type(typed: string): void {
   gap: 2px;
   min-width: 0;
 }
+input {
+  width: 100%;
+  min-height: 44px;
+  padding: 0 8px;
+  font-size: 16px;
+  font-weight: 600;
+  color: var(--ink);
+  background: var(--frost);
+  border: 1px solid var(--ink-2);
+  border-radius: 4px;
+}
 .bad input {
   border-color: var(--now);
   border-width: 2px;

@@ -29,11 +29,12 @@ function quantity(field: string, value: number, units: UnitChoice): string {
   return String(value)
 }
 
-/** Say an error to a person. */
-export function describeError(error: unknown, units: UnitChoice): string {
+/** Say an error to a person; `called` is what the field is called where it was typed. */
+export function describeError(error: unknown, units: UnitChoice, called?: string): string {
   if (!(error instanceof CoreError)) return error instanceof Error ? error.message : String(error)
+  if (called && error.reason === 'missing') return `${called} is needed to compute with it.`
   const field = error.field.split('.').at(-1)!
-  const name = NAMES[field] ?? (field || 'Input')
+  const name = called ?? NAMES[field] ?? (field || 'Input')
   const say = (value: number): string => quantity(field, value, units)
   if (error.code === 'too_deep') return `${name}: cannot be reached at this speed; deepest is ${say(error.limit!)}.`
   if (error.code === 'too_shallow') return `${name}: cannot be held so shallow at this speed; shallowest is ${say(error.limit!)}.`
@@ -42,5 +43,5 @@ export function describeError(error: unknown, units: UnitChoice): string {
     const why = WHY[error.reason]
     return `${name}: at most ${say(error.high)}${why ? `, the ${why}` : ''}.`
   }
-  return NAMES[field] ? `${name}: ${error.message}` : error.message
+  return called || NAMES[field] ? `${name}: ${error.message}` : error.message
 }

@@ -84,6 +84,16 @@ export function tackleLengthFromM(metres: number, units: UnitChoice): number {
   return units.length === 'ft' ? metres / INCH_M : metres * 100
 }
 
+/** The smallest length of tackle that a hand can tie to: half an inch, or a centimetre; an arrow key's step is twice that. */
+export function tieStepM(units: UnitChoice): number {
+  return units.length === 'ft' ? INCH_M / 2 : 0.01
+}
+
+/** How thick a line is: thousandths of an inch, or hundredths of a millimetre. */
+export function formatThickness(metres: number, units: UnitChoice): string {
+  return units.length === 'ft' ? `${(metres / INCH_M).toFixed(3)} in` : `${(metres * 1000).toFixed(2)} mm`
+}
+
 /** A weight of tackle: ounces, or grams. */
 const OUNCE_KG = 0.028349523125
 

@@ -144,10 +144,10 @@ async function drop(row: NotTaken): Promise<void> {
   border-top: 1px solid var(--line);
 }
 .what {
-  flex: 1 1 260px;
+  flex: 1 1 200px;
 }
 .mend {
-  flex: 0 1 120px;
+  flex: 0 1 96px;
 }
 .acts {
   display: flex;

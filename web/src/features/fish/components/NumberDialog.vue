@@ -28,6 +28,11 @@ watch(
   },
   { immediate: true },
 )
+// Other units are another number: what was typed in the old ones is not what it says any more.
+watch(
+  () => props.unit,
+  () => (text.value = props.initial === null ? '' : props.initial.toFixed(props.digits)),
+)
 
 function nudge(sign: number): void {
   const value = parseNumber(text.value) ?? props.initial ?? 0

@@ -1,15 +1,14 @@
 <script setup lang="ts">
 // What lines are made of, with where each figure comes from.
 import { useDisplayStore } from '@/shared/units/store'
+import { formatThickness } from '@/shared/units/units'
 import type { Catalogue } from '../api'
 
 defineProps<{ materials: Catalogue['materials'] }>()
 const display = useDisplayStore()
 
 const WATER_KGPM3 = 1000
-const INCH_M = 0.0254
-const thick = (metres: number): string =>
-  display.units.length === 'ft' ? `${(metres / INCH_M).toFixed(3)} in` : `${(metres * 1000).toFixed(2)} mm`
+const thick = (metres: number): string => formatThickness(metres, display.units)
 </script>
 
 <template>

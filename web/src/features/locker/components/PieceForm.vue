@@ -72,11 +72,7 @@ async function save(): Promise<void> {
   } catch (error) {
     const path = error instanceof CoreError ? error.field.replace(/^properties\./, '') : ''
     const field = fields.value.find((item) => item.path === path || item.path.startsWith(`${path}.`))
-    const missing = error instanceof CoreError && error.reason === 'missing'
-    const words = missing
-      ? 'is needed to compute with it.'
-      : describeError(error, display.units).replace(/^[^:(]*[:(]/, (start) => (field ? '' : start))
-    problem.value = { field: field?.path ?? path, text: field ? `${field.label}: ${words.trim()}` : describeError(error, display.units) }
+    problem.value = { field: field?.path ?? path, text: describeError(error, display.units, field?.label) }
   } finally {
     saving.value = false
   }

@@ -5,7 +5,7 @@ import { useElementSize } from '@/features/fish/composables/useElementSize'
 import type { BenchView } from '@/features/fish/api'
 import { tickStep } from '@/features/fish/logic/scale'
 import { useDisplayStore } from '@/shared/units/store'
-import { fishLengthToM, fishLengthUnit, formatLength, tackleLengthFromM } from '@/shared/units/units'
+import { fishLengthToM, fishLengthUnit, formatLength, tackleLengthFromM, tieStepM } from '@/shared/units/units'
 
 const props = defineProps<{ bench: BenchView; colour: string }>()
 const emit = defineEmits<{ leader: [metres: number] }>()
@@ -67,7 +67,7 @@ function grab(event: PointerEvent): void {
 function move(event: PointerEvent): void {
   if (!dragging.value) return
   // To the half inch, or centimetre, that a hand can tie.
-  const step = display.units.length === 'ft' ? 0.0127 : 0.01
+  const step = tieStepM(display.units)
   emit('leader', Math.min(Math.round(at(event) / step) * step, 3))
 }
 function key(event: KeyboardEvent): void {
@@ -76,7 +76,7 @@ function key(event: KeyboardEvent): void {
   if (step === undefined || !blade.value) return
   event.preventDefault()
   const now = blade.value.from_m - lureEnd.value
-  emit('leader', Math.max(now + step * (display.units.length === 'ft' ? 0.0254 : 0.02), 0))
+  emit('leader', Math.max(now + step * 2 * tieStepM(display.units), 0))
 }
 </script>
 

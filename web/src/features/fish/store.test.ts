@@ -1,0 +1,192 @@
+import { IDBFactory } from 'fake-indexeddb'
+import 'fake-indexeddb/auto'
+import { createPinia, type Pinia } from 'pinia'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { api, LinkDownError } from '@/shared/api/client'
+import { useDeliveryStore } from '@/shared/delivery/store'
+import type { TripEvent } from './api'
+
+const server = vi.hoisted(() => ({
+  getTrip: vi.fn(),
+  getFish: vi.fn(),
+  getEvents: vi.fn(),
+}))
+vi.mock('./api', () => server)
+
+interface FakeCore {
+  events: Map<string, TripEvent>
+  closed: boolean
+  start(): void
+  die(): void
+}
+const cores: FakeCore[] = []
+vi.mock('@/shared/core/client', () => ({
+  createCoreClient({ died }: { died: (why: string) => void }) {
+    const events = new Map<string, TripEvent>()
+    let start = (): void => undefined
+    const started = new Promise<void>((resolve) => (start = resolve))
+    const put = (list: TripEvent[]): void => list.forEach((event) => events.has(event.id) || events.set(event.id, event))
+    const core: FakeCore = { events, closed: false, start: () => start(), die: () => died('out of memory') }
+    cores.push(core)
+    return {
+      started,
+      close: () => (core.closed = true),
+      async call(name: string, args: { event?: TripEvent; events?: TripEvent[] }) {
+        if (name === 'add') put([args.event!])
+        if (name === 'open' || name === 'merge') put(args.events!)
+        if (name === 'replace') {
+          events.clear()
+          put(args.events!)
+        }
+        return name === 'view' ? { hits: events.size } : null
+      },
+    }
+  },
+}))
+const { useFishStore } = await import('./store')
+
+const trip = (id: string) => ({ id, clock_shift_s: 0, rest_after_s: null, started_at_s: 0, outfit: { rods: [] } })
+const posted = vi.fn()
+let stored: TripEvent[]
+let pinia: Pinia
+
+beforeEach(async () => {
+  globalThis.indexedDB = new IDBFactory()
+  // A late answer of the last test's stores must not make them the active ones.
+  pinia = createPinia()
+  cores.length = 0
+  stored = []
+  posted.mockReset().mockImplementation(async (_path: string, { body }: { body: { events: TripEvent[] } }) => {
+    stored.push(...body.events)
+    return {
+      data: { added: body.events.map((event) => event.id), known: [] },
+      response: new Response('{}', { headers: { 'X-Coldwake-Version': '1' } }),
+    }
+  })
+  vi.spyOn(api, 'POST').mockImplementation(posted as never)
+  server.getTrip.mockReset().mockImplementation(async (id: string) => trip(id))
+  server.getFish.mockReset().mockResolvedValue({ hits: 0 })
+  server.getEvents
+    .mockReset()
+    .mockImplementation(async (_id: string, after: number) => ({ events: stored.slice(after), after: stored.length }))
+  await useDeliveryStore(pinia).belongTo('me')
+})
+afterEach(async () => {
+  useFishStore(pinia).close()
+  await useDeliveryStore(pinia).belongTo(null)
+  vi.restoreAllMocks()
+})
+
+async function ready(id = 'a') {
+  const store = useFishStore(pinia)
+  await store.open(id)
+  cores.at(-1)!.start()
+  await vi.waitFor(() => expect(store.coreReady).toBe(true))
+  return store
+}
+const hit = (store: ReturnType<typeof useFishStore>) => store.record('hit', { rod_id: 'rod-1' })
+
+describe('the open trip', () => {
+  it('keeps a tap that is made while others are being fetched', async () => {
+    const store = await ready()
+    let answer: (page: unknown) => void = () => undefined
+    server.getEvents.mockImplementationOnce(() => new Promise((resolve) => (answer = resolve)))
+    window.dispatchEvent(new Event('focus'))
+    await hit(store)
+    expect(store.view).toEqual({ hits: 1 })
+    answer({ events: [], after: 0 })
+    await new Promise((resolve) => setTimeout(resolve, 20))
+    expect(store.view).toEqual({ hits: 1 })
+    expect(cores[0]!.events.size).toBe(1)
+  })
+
+  it('takes a tap that is made while the core starts into the core', async () => {
+    const store = useFishStore(pinia)
+    await store.open('a')
+    const tapped = hit(store)
+    cores[0]!.start()
+    await tapped
+    await vi.waitFor(() => expect(store.coreReady).toBe(true))
+    expect(cores[0]!.events.size).toBe(1)
+  })
+
+  it('shows nothing and leaves no worker when it is left while it opens', async () => {
+    const store = useFishStore(pinia)
+    let answer: (document: unknown) => void = () => undefined
+    server.getTrip.mockImplementationOnce(() => new Promise((resolve) => (answer = resolve)))
+    const opening = store.open('a')
+    store.close()
+    answer(trip('a'))
+    await opening
+    expect(store.trip).toBeNull()
+    expect(cores).toHaveLength(0)
+  })
+
+  it('shows the trip that was opened last, however the answers come', async () => {
+    const store = useFishStore(pinia)
+    let answer: (document: unknown) => void = () => undefined
+    server.getTrip.mockImplementationOnce(() => new Promise((resolve) => (answer = resolve)))
+    const first = store.open('a')
+    await store.open('b')
+    answer(trip('a'))
+    await first
+    expect(store.trip?.id).toBe('b')
+    expect(cores.filter((core) => !core.closed)).toHaveLength(1)
+  })
+
+  it('starts the core again when it dies, with all that was tapped', async () => {
+    const store = await ready()
+    await hit(store)
+    cores[0]!.die()
+    expect(store.coreReady).toBe(false)
+    expect(cores).toHaveLength(2)
+    cores[1]!.start()
+    await vi.waitFor(() => expect(store.coreReady).toBe(true))
+    expect(cores[1]!.events.size).toBe(1)
+    // But not in a circle.
+    cores[1]!.die()
+    expect(cores).toHaveLength(2)
+  })
+
+  it('keeps a tap whose trip is left at once', async () => {
+    const store = await ready()
+    posted.mockRejectedValue(new LinkDownError('down'))
+    const tapped = hit(store)
+    store.close()
+    await tapped
+    expect(await useDeliveryStore(pinia).waiting('a')).toHaveLength(1)
+  })
+
+  it('stamps no two taps alike, so that they keep their order', async () => {
+    const store = await ready()
+    await Promise.all([hit(store), hit(store), hit(store)])
+    await useDeliveryStore(pinia).flush()
+    const times = stored.map((event) => event.at_s)
+    expect(new Set(times).size).toBe(3)
+    expect([...times].sort((a, b) => a - b)).toEqual(times)
+  })
+
+  it('begins anew when the server has been put back to an earlier copy', async () => {
+    const store = await ready()
+    await hit(store)
+    await useDeliveryStore(pinia).flush()
+    window.dispatchEvent(new Event('focus'))
+    await vi.waitFor(() => expect(server.getEvents).toHaveBeenLastCalledWith('a', 0))
+    stored = []
+    window.dispatchEvent(new Event('focus'))
+    await vi.waitFor(() => expect(server.getEvents.mock.calls.at(-1)).toEqual(['a', 0]))
+    expect(store.notice).toBeNull()
+  })
+
+  it('takes what was refused out of what is shown, and says so', async () => {
+    const store = await ready()
+    posted.mockImplementation(async () => ({
+      error: { code: 'invalid_input', field: 'events[0].payload.rod_id', message: 'no such rod' },
+      response: new Response('{}', { status: 422, headers: { 'X-Coldwake-Version': '1' } }),
+    }))
+    await hit(store)
+    await vi.waitFor(() => expect(store.view).toEqual({ hits: 0 }))
+    expect(useDeliveryStore(pinia).notTaken).toMatchObject([{ field: 'payload.rod_id', message: 'no such rod' }])
+    expect(store.notice?.text).toContain('not taken')
+  })
+})

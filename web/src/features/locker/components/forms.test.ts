@@ -1,0 +1,188 @@
+import { flushPromises, mount, type VueWrapper } from '@vue/test-utils'
+import { createPinia, setActivePinia } from 'pinia'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { h, nextTick, type Component } from 'vue'
+import { VApp } from 'vuetify/components'
+import { makeVuetify } from '@/app/vuetify'
+import SetupFields from '@/features/rig/components/SetupFields.vue'
+import { useDisplayStore } from '@/shared/units/store'
+
+const sent = vi.hoisted(() => ({ body: null as unknown }))
+const keep = async (_id: number, ...rest: unknown[]) => ((sent.body = rest.at(-1)), {})
+vi.mock('../api', () => ({ changeBoat: keep, changeWater: keep, changePiece: keep }))
+const BoatForm = (await import('./BoatForm.vue')).default
+const WaterForm = (await import('./WaterForm.vue')).default
+const PieceForm = (await import('./PieceForm.vue')).default
+
+let mounted: VueWrapper | null = null
+beforeEach(() => {
+  localStorage.clear()
+  setActivePinia(createPinia())
+  sent.body = null
+})
+afterEach(() => {
+  mounted?.unmount()
+  mounted = null
+})
+
+function show(component: Component, props: Record<string, unknown>): VueWrapper {
+  const app = mount(VApp, { global: { plugins: [makeVuetify()] }, slots: { default: () => h(component, props) } })
+  mounted = app as unknown as VueWrapper
+  return app.findComponent(component) as VueWrapper
+}
+
+/** Numbers that no unit makes round, the same at every run. */
+function numbers(seed: number): () => number {
+  let state = seed * 2654435761 + 1
+  return () => {
+    state = (state * 1664525 + 1013904223) % 4294967296
+    return 0.05 + (state / 4294967296) * 9.7
+  }
+}
+
+const catalogue = { materials: [], plugs: [], places: [] }
+
+/** Open, press the units button, save: what is sent is what there was, to the last bit. */
+async function saved(component: Component, props: Record<string, unknown>, presses: number): Promise<unknown> {
+  const form = show(component, props)
+  const display = useDisplayStore()
+  for (let press = 0; press < presses; press += 1) {
+    if (press % 2) display.toggleNautical()
+    else display.toggleUnits()
+    await nextTick()
+  }
+  await form.find('form').trigger('submit')
+  await flushPromises()
+  return sent.body
+}
+
+describe('open, press the units button, save', () => {
+  it.each([1, 2, 3, 4, 5, 6])('changes nothing of a boat, its rods and places: %i', async (seed) => {
+    const any = numbers(seed)
+    const boat = {
+      boat_name: 'Skiff',
+      boat_length_m: any(),
+      rods: [{ id: 'rod-1', name: 'Rod 1', shape: 'circle' }],
+      places: [
+        { id: 'a', name: 'port', kind: 'holder', side_m: -any(), tip_height_m: any(), aft_m: any() },
+        {
+          id: 'b',
+          name: 'rigger',
+          kind: 'downrigger',
+          side_m: any(),
+          tip_height_m: any(),
+          aft_m: -any(),
+          cable_material_id: 'cable-steel-150',
+          cable_length_m: 10 * any(),
+          ball_kg: any(),
+          ball_shape: 'round',
+        },
+      ],
+    }
+    expect(await saved(BoatForm, { boat: { id: 1, boat }, catalogue }, seed)).toEqual(boat)
+  })
+
+  it.each([1, 2, 3, 4, 5, 6])('changes nothing of a water: %i', async (seed) => {
+    const any = numbers(seed)
+    const rules = { entered_on: '2026-04-01', origin: 'the printed rules', hooks: 'single', bait: false, rods_most: 3 }
+    const water = {
+      name: 'Tarn',
+      deepest_m: any() * 10,
+      latitude_deg: any() * 8,
+      longitude_deg: -any() * 17,
+      utc_offset_min: -420,
+      timezone: '',
+      rules: seed % 2 ? rules : null,
+    }
+    expect(await saved(WaterForm, { water: { id: 1, has_chart: false, ...water } }, seed)).toEqual(water)
+  })
+
+  it.each([1, 2, 3, 4, 5, 6])('changes nothing of a piece with printed depths or tow points: %i', async (seed) => {
+    const any = numbers(seed)
+    const works = { low_mps: any() / 10, high_mps: any() }
+    const plug = {
+      name: 'Minnow',
+      colour: 'silver',
+      kind: 'plug',
+      length_m: any() / 50,
+      width_m: any() / 500,
+      mass_kg: any() / 300,
+      works,
+      own_action: true,
+      lip: 'small',
+      points: [{ out_m: any() * 5, depth_m: any(), speed_mps: any() / 4, material_id: 'mono-12' }],
+    }
+    const blade = {
+      name: 'Blade',
+      finish: 'gold',
+      style: 'tow_points',
+      length_m: any() / 50,
+      width_m: any() / 100,
+      mass_kg: any() / 300,
+      works,
+      tow_points: [{ name: 'tight', works: { low_mps: any() / 10, high_mps: any() } }],
+    }
+    const [kind, properties] = seed % 2 ? ['lure', plug] : ['attractor', blade]
+    expect(await saved(PieceForm, { piece: { id: 1, name: 'x', kind, properties }, kind, catalogue }, seed)).toEqual(properties)
+  })
+
+  it.each([1, 2, 3, 4])('emits nothing of a rod on the bench: %i', async (seed) => {
+    const any = numbers(seed)
+    const outfit = {
+      places: [],
+      lines: [{ id: 'l', name: 'l', kind: seed % 2 ? 'flat' : 'downrigger' }],
+      lures: [],
+      attractors: [{ id: 'd', name: 'd' }],
+      leaders: [],
+      releases: [],
+      baits: [],
+      scents: [],
+    }
+    const setup = {
+      rod_id: 'r',
+      place_id: 'p',
+      line_id: 'l',
+      lure_id: 'x',
+      attractor_id: 'd',
+      leader_m: any(),
+      setback_m: any(),
+      weight_kg: any(),
+      weight_ahead_m: any(),
+      drop_m: any(),
+      above_ball_m: any(),
+      slider_kg: any(),
+    }
+    const fields = show(SetupFields, { setup, outfit })
+    const display = useDisplayStore()
+    for (let press = 0; press < seed; press += 1) {
+      display.toggleUnits()
+      await nextTick()
+    }
+    fields.findAll('input').forEach((input) => void input.trigger('blur'))
+    await nextTick()
+    expect(fields.emitted('change')).toBeUndefined()
+  })
+
+  it('names the field that is no number, and sends nothing', async () => {
+    const water = {
+      id: 1,
+      has_chart: false,
+      name: 'Tarn',
+      deepest_m: 18.9,
+      latitude_deg: 44,
+      longitude_deg: -115,
+      utc_offset_min: 0,
+      timezone: '',
+      rules: null,
+    }
+    const form = show(WaterForm, { water })
+    await form.get('[data-test=water-deepest]').setValue('deep')
+    useDisplayStore().toggleUnits()
+    await nextTick()
+    await form.find('form').trigger('submit')
+    await flushPromises()
+    expect(sent.body).toBeNull()
+    expect(form.get('[data-test=water-error]').text()).toContain('Deepest: “deep” is no number.')
+    expect((form.get('[data-test=water-deepest]').element as HTMLInputElement).value).toBe('deep')
+  })
+})
