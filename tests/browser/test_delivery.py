@@ -154,8 +154,8 @@ def test_two_tabs_deliver_each_tap_once(fish: Page, server: RunningServer):
 def test_taps_of_a_trip_that_was_left_go_out_with_the_next(fish: Page, server: RunningServer):
     fish.context.set_offline(True)
     tap(fish, 4)
-    fish.context.set_offline(False)
     fish.route("**/events/", lambda route: route.abort())
+    fish.context.set_offline(False)
     other = next(
         row["id"] for row in ApiUser(server.url).get("/api/trips/")["trips"]
         if row["name"] != "April morning"

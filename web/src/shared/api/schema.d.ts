@@ -186,7 +186,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** @description Put about sixty generic pieces in. */
+        /** @description Put some eighty generic pieces in. */
         post: operations["add_starter"];
         delete?: never;
         options?: never;
