@@ -61,9 +61,17 @@ def test_the_same_id_with_another_payload_is_refused_by_its_place(client_in: Any
     assert not Event.objects.filter(pk=fresh["id"]).exists()
 
 
-def test_the_same_id_twice_in_a_batch_is_one_event_and_another_trips_id_is_named(
-    client_in: Any, demo: Trip
-):
+def test_the_same_id_twice_in_a_batch_is_one_event_or_a_conflict(client_in: Any, demo: Trip):
+    first = event(demo, "hit", rod_id="rod-1")
+    answer = post(client_in, demo, first, first).json()
+    assert (answer["added"], answer["known"]) == ([first["id"]], [first["id"]])
+    second = event(demo, "hit", rod_id="rod-1")
+    answer = post(client_in, demo, second, {**second, "payload": {"rod_id": "rod-2"}})
+    assert (answer.status_code, answer.json()["field"]) == (409, "events[1].id")
+    assert not Event.objects.filter(pk=second["id"]).exists()
+
+
+def test_an_id_that_stands_on_another_trip_is_named(client_in: Any, demo: Trip):
     other = Trip.objects.exclude(pk=demo.pk).first()
     taken = str(other.events.first().pk)
     answer = post(client_in, demo, event(demo, "hit", rod_id="rod-1"), {
@@ -167,6 +175,10 @@ def test_rows_this_version_does_not_understand_are_shown_and_stop_nothing(
     assert len(view["rods"]) == 6
     assert gone
     assert post(client_in, first, event(first, "hit", rod_id="rod-1")).status_code == 200
+    # Sent once more after a lost answer, it is known, though nobody can read it any more.
+    row = first.events.get(seq=900)
+    again = {"id": str(row.pk), "at_s": row.at_s, "type": row.type, "payload": row.payload}
+    assert post(client_in, first, again).json()["known"] == [again["id"]]
 
 
 def started(client: Any, **body: Any) -> Any:

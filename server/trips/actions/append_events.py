@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-import logging
 import time
 import uuid
+from collections.abc import Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass
 from typing import Any, Final
 
@@ -30,13 +31,15 @@ CLOCK_SLACK_S: Final = 120.0
 _TRIES: Final = 4
 _RANGES: Final = frozenset({"auditioned", "beat_counted", "undone"})
 
-log = logging.getLogger(__name__)
-
 
 class ClockError(InvalidInputError):
     """A time that cannot be, by the server's clock: the device's is wrong, and can be mended."""
 
     code = "clock"
+
+
+class AnotherEventError(Exception):
+    """An id that stands for another event already."""
 
 
 class UntakenError(InvalidInputError):
@@ -86,25 +89,25 @@ class AppendEvents:
     ) -> tuple[list[CoreEvent], list[str], History]:
         """Return new events in the order of the batch, those known, and the record with both."""
         history = kept.history.fork()
-        fresh: dict[int, CoreEvent] = {}
+        unread = {item.id for item in kept.unread}
+        fresh: dict[str, tuple[int, CoreEvent]] = {}
         known: list[str] = []
         for index, document in enumerate(documents):
             with _naming(index):
                 event_id = self._id(document)
-                same = history.events.get(event_id)
-                if same is None:
-                    self._check_time(document, now_s)
-                    fresh[index] = decode_event(document)
-                elif _timed(document, same) != same:
-                    raise ConflictError({"id": [f"{event_id} is another event: make a new UUID."]})
-                else:
+                same = history.events.get(event_id) or fresh.get(event_id, (0, None))[1]
+                if same is not None and _timed(document, same) != same:
+                    raise AnotherEventError(f"{event_id} is another event: make a new UUID.")
+                if same is not None or event_id in unread:
                     known.append(event_id)
+                    continue
+                self._check_time(document, now_s)
+                fresh[event_id] = index, decode_event(document)
         # As they happened, whatever their order in the batch.
-        for index, event in sorted(fresh.items(), key=lambda item: when(item[1])):
+        for index, event in sorted(fresh.values(), key=lambda item: when(item[1])):
             with _naming(index):
                 history.admit(event)
-        new = {event.id: event for event in fresh.values()}
-        return list(new.values()), known, history
+        return [event for _, event in fresh.values()], known, history
 
     def _write(
         self, kept: KeptTrip, fresh: list[CoreEvent], history: History, now_s: float
@@ -181,24 +184,19 @@ def _timed(document: dict[str, Any], same: CoreEvent) -> CoreEvent:
     return decode_event({**document, "at_s": same.at_s})
 
 
-class _naming:  # noqa: N801 (used as a statement)
-    """Name the event of the batch that an error is about."""
-
-    def __init__(self, index: int) -> None:
-        self.index = index
-
-    def __enter__(self) -> None:
-        """Begin."""
-
-    def __exit__(self, kind: Any, error: BaseException | None, trace: Any) -> None:
-        """Put the event's place before the field, and make a fault of the program one of it."""
-        place = f"events[{self.index}]"
-        if isinstance(error, CoreError):
-            error.field = f"{place}.{error.field}"
-        elif isinstance(error, ConflictError):
-            raise ConflictError({f"{place}.id": error.detail["id"]}) from None  # type: ignore[call-overload,index]
-        elif isinstance(error, Exception):
-            fault = write_down(error, "an event could not be taken")
-            raise UntakenError(
-                f"{place}.", "", f"one that this program understands (fault {fault})"
-            ) from error
+@contextmanager
+def _naming(index: int) -> Iterator[None]:
+    """Name the event of the batch that an error is about; a fault of the program is one of it too."""
+    place = f"events[{index}]"
+    try:
+        yield
+    except CoreError as error:
+        error.field = f"{place}.{error.field}"
+        raise
+    except AnotherEventError as error:
+        raise ConflictError({f"{place}.id": [str(error)]}) from None
+    except Exception as error:
+        fault = write_down(error, "an event could not be taken")
+        raise UntakenError(
+            f"{place}.", "", f"one that this program understands (fault {fault})"
+        ) from error
