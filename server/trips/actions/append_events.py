@@ -186,7 +186,7 @@ def _timed(document: dict[str, Any], same: CoreEvent) -> CoreEvent:
 
 @contextmanager
 def _naming(index: int) -> Iterator[None]:
-    """Name the event of the batch that an error is about; a fault of the program is one of it too."""
+    """Name the event of the batch that an error is about; a fault of the program counts as one."""
     place = f"events[{index}]"
     try:
         yield
