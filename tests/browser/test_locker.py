@@ -89,7 +89,7 @@ def test_bad_piece_is_told_and_what_was_typed_stays(page: Page, server: RunningS
     expect(page.get_by_test_id("piece-error")).to_contain_text("length: “two” is no number")
     page.get_by_test_id("field-length_m").fill("2")
     page.get_by_test_id("save-piece").click()
-    expect(page.get_by_test_id("piece-error")).to_contain_text("width: is needed")
+    expect(page.get_by_test_id("piece-error")).to_contain_text("width is needed")
     expect(page.get_by_test_id("field-name")).to_have_value("Half done")
     expect(page.get_by_test_id("field-length_m")).to_have_value("2")
 
