@@ -130,7 +130,7 @@ def of_a_trip() -> list[tuple[str, Callable[[], object], float]]:
     )
     # Opened anew at each run: solutions kept from the run before would flatter it.
     def fresh() -> FishSession:
-        return FishSession(big.trip, big.events.values())
+        return FishSession(big.trip, big.history.events.values())
 
     big = session(
         event("temperature_read", 1, temperature_degc=10.6),

@@ -9,7 +9,7 @@ from dataclasses import dataclass, field
 from typing import Any, Final
 
 from coldwake_core.errors import CoreError, InvalidInputError
-from coldwake_core.gear.locker import PIECES, decode_piece
+from coldwake_core.gear.locker import PIECES, Piece, decode_piece
 
 from .csv_format import (
     BY_NAME,
@@ -46,7 +46,7 @@ class GoodRow:
     row: int
     kind: str
     key: str
-    data: dict[str, Any]
+    piece: Piece
     count: int | None
 
 
@@ -192,12 +192,11 @@ def _read_row(
         return
     data.setdefault("id", key_of(kind, data))
     try:
-        decode_piece(kind, data, field="")
+        piece = decode_piece(kind, data, field="")
     except CoreError as error:
         parsed.wrong(number, *_told(kind, error))
         return
-    key = data.pop("id")
-    parsed.rows.append(GoodRow(number, kind, key, data, count))
+    parsed.rows.append(GoodRow(number, kind, piece.id, piece, count))
 
 
 def _put(data: dict[str, Any], kind: str, name: str, cell: str) -> None:

@@ -85,6 +85,8 @@ class TwoDevices(RuleBasedStateMachine):
         encode(mine.view(self.clock_s + 100.0))
 
     def teardown(self) -> None:
+        self.deliver(0)
+        self.deliver(1)
         events = list(self.server.events.values())
         views = []
         for _ in range(2):

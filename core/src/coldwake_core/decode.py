@@ -48,11 +48,11 @@ def decode(kind: type[T], data: object, *, field: str = "") -> T:
                 "left out: the known fields are " + (", ".join(hints) or "none"),
             )
     values = {}
-    for spec in dataclasses.fields(kind):  # type: ignore[arg-type]
-        where = _join(field, spec.name)
-        if spec.name in data:
-            values[spec.name] = _value(hints[spec.name], data[spec.name], where)
-        elif spec.default is dataclasses.MISSING and spec.default_factory is dataclasses.MISSING:
+    for name, hint in hints.items():
+        where = f"{field}.{name}" if field else name
+        if name in data:
+            values[name] = _value(hint, data[name], where)
+        elif name in _NEEDED[kind]:
             raise InvalidInputError(where, None, "given", reason="missing")
     made = kind(**values)
     check = getattr(made, "check", None)
@@ -66,13 +66,19 @@ def decode(kind: type[T], data: object, *, field: str = "") -> T:
 
 
 _HINTS: dict[Any, dict[str, Any]] = {}
+_NEEDED: dict[Any, frozenset[str]] = {}
+"""Types of a dataclass's fields, and which have no default: looked up once, for a record of years
+is read field by field."""
 
 
 def _hints(kind: Any) -> dict[str, Any]:
-    """Types of a dataclass's fields, looked up once."""
     if kind not in _HINTS:
-        hints = typing.get_type_hints(kind)
-        _HINTS[kind] = {spec.name: hints[spec.name] for spec in dataclasses.fields(kind)}
+        hints, specs = typing.get_type_hints(kind), dataclasses.fields(kind)
+        _NEEDED[kind] = frozenset(
+            spec.name for spec in specs
+            if spec.default is dataclasses.MISSING and spec.default_factory is dataclasses.MISSING
+        )
+        _HINTS[kind] = {spec.name: hints[spec.name] for spec in specs}
     return _HINTS[kind]
 
 
@@ -81,6 +87,11 @@ def _join(field: str, name: str) -> str:
 
 
 def _value(hint: Any, value: object, field: str) -> Any:
+    # The plain types first: most of a record is numbers.
+    if hint is float:
+        return require_number(field, value)
+    if hint is str:
+        return require_text(field, value, empty=True)
     origin = typing.get_origin(hint)
     if origin in (Union, types.UnionType):
         options = typing.get_args(hint)
@@ -105,10 +116,6 @@ def _value(hint: Any, value: object, field: str) -> Any:
         if number != int(number):
             raise InvalidInputError(field, value, "a whole number")
         return int(number)
-    if hint is float:
-        return require_number(field, value)
-    if hint is str:
-        return require_text(field, value, empty=True)
     raise TypeError(f"{field}: {hint!r} is no type that JSON can be decoded to")
 
 

@@ -11,7 +11,6 @@ from django.db import transaction
 
 from coldwake_core.checks import require_choice
 from coldwake_core.errors import InvalidInputError
-from coldwake_core.gear.locker import decode_piece
 
 from ..csv_io import GoodRow, ParsedCsv, read_csv
 from ..models import Aboard, Outfit, TacklePiece
@@ -84,7 +83,7 @@ class ImportPieces:
                     name=data["name"],
                 )
                 for row in rows
-                for data in (stored(decode_piece(row.kind, {**row.data, "id": row.key})),)
+                for data in (stored(row.piece),)
             ),
             batch_size=500, update_conflicts=True, unique_fields=["owner", "kind", "key"],
             update_fields=["data", "name"],
