@@ -81,8 +81,6 @@ def next_move(situation: Situation) -> Move | None:
 
 def _is_same(move: MoveAnswered, refused: MoveAnswered) -> bool:
     """Whether a move is the one that was put off: its target may have moved on a little since."""
-    if move.kind == refused.kind == "speed":
-        return True
     line, other = move.change.line_set, refused.change.line_set
     if move.kind == refused.kind == "depth" and line is not None and other is not None:
         depth, wanted = line.wanted_depth_m, other.wanted_depth_m

@@ -268,7 +268,7 @@ def _meeting(
     by = depth_m + margin - shallowest
     # Clear by the chart: then as much as makes a touch unlikely.
     while by <= 0.0 or max(bed.chance(i, depth_m - by, sd_m) for i in over) >= MAY:
-        by = max(by, 0.0) + RAISE_STEP_M
+        by = max(by, 0.0) + max(RAISE_STEP_M, 0.05 * depth_m)
     return BottomCall(
         rod_id=rod.id, part=part, act="raise", in_s=seconds,
         in_m=0.0 if seconds == 0.0 else distance, by_m=by, bottom_m=shallowest, number=None,

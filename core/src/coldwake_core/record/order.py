@@ -68,10 +68,9 @@ def undone_ids(undoings: Sequence[Event]) -> set[str]:
     set of str
         Ids of events and of undoings.
     """
-    later = {event.id: when(event) for event in undoings}
     undone: set[str] = set()
     for event in reversed(undoings):
-        target = event.payload.event_id if isinstance(event.payload, Undone) else ""
-        if event.id not in undone and (target not in later or later[target] < when(event)):
-            undone.add(target)
+        # From the latest back: whether this one stands is settled by those after it.
+        if isinstance(event.payload, Undone) and event.id not in undone:
+            undone.add(event.payload.event_id)
     return undone
