@@ -12,10 +12,10 @@ const emit = defineEmits<{ set: [call: BottomCall] }>()
 
 /** How sure it is, in words: place and depth are in doubt, and so is this. */
 const SURE: Record<BottomCall['sure'], string> = {
-  meets: 'it meets the bottom',
-  likely: 'it will likely touch',
-  may: 'it may touch',
-  near: 'it comes near',
+  meets: 'meets bottom',
+  likely: 'will likely touch',
+  may: 'may touch',
+  near: 'comes near',
 }
 const SHOWN = 2
 
@@ -47,7 +47,7 @@ function upTo(metres: number): string {
 }
 
 function when(call: BottomCall): string {
-  const bottom = call.act === 'let_down' ? '' : `${SURE[call.sure]}, bottom ${formatLength(call.bottom_m, display.units)}`
+  const bottom = call.act === 'let_down' ? '' : `${SURE[call.sure]}, ${formatLength(call.bottom_m, display.units)}`
   if (call.in_s === 0) return `now${bottom && `: ${bottom}`}`
   const time = call.in_s < 100 ? `${Math.round(call.in_s / 5) * 5} s` : `${Math.round(call.in_s / 60)} min`
   return `in ${time}, ${formatLength(call.in_m, display.units)} on: ${bottom}`
