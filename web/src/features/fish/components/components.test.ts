@@ -10,6 +10,7 @@ import NextMove from './NextMove.vue'
 import NumberDialog from './NumberDialog.vue'
 import AheadCalls from './AheadCalls.vue'
 import RodTile from './RodTile.vue'
+import SpeedRuler from './SpeedRuler.vue'
 
 const FT = 0.3048
 const MPH = 0.44704
@@ -315,5 +316,22 @@ describe('AheadCalls', () => {
 
   it('keeps quiet about what is more than five minutes away', () => {
     expect(calls({ in_s: 400, urgency: 'later' }).find('[data-test=ahead]').exists()).toBe(false)
+  })
+})
+
+describe('SpeedRuler', () => {
+  it('lets go of a speed that was only tried when the system takes the finger away', async () => {
+    Element.prototype.setPointerCapture = () => undefined
+    const wrapper = show(SpeedRuler, { view, tried: null, preview: null, rodIndex: () => 0 })
+    const slider = get(wrapper, 'speed-slider')
+    await slider.trigger('pointerdown')
+    expect(wrapper.emitted('try')).toHaveLength(1)
+    await slider.trigger('pointercancel')
+    expect(wrapper.emitted('letGo')).toHaveLength(1)
+    // And a mere hover afterwards goes on with nothing.
+    await slider.trigger('pointermove')
+    await slider.trigger('pointerup')
+    expect(wrapper.emitted('try')).toHaveLength(1)
+    expect(wrapper.emitted('set')).toBeUndefined()
   })
 })
