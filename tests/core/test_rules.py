@@ -331,3 +331,13 @@ def test_rule_book_in_the_docs_is_the_one_in_the_code():
     for rule in RULES:
         row = f"| `{rule.id}` | {rule.severity} | {rule.school} | {rule.condition} |"
         assert row in text, f"docs/rules.md is stale: run scripts/write_rules.py ({rule.id})"
+
+
+@pytest.mark.parametrize(
+    ("hits", "hooked", "speaks"),
+    # Just under half hooked, and just half; and two lost are too few to blame the hook for.
+    [(7, 3, True), (8, 4, False), (3, 0, True), (2, 0, False)],
+)
+def test_short_strikes_are_blamed_on_the_hook_at_their_limits(hits, hooked, speaks):
+    found = spoken(facts={"hits": hits, "hooked": hooked}, lure_id="worm-natural")
+    assert ("hook-too-far-forward" in found) == speaks

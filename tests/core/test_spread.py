@@ -322,3 +322,39 @@ def test_solver_finds_what_trying_everything_finds(data: st.DataObject):
         if allowed:
             best = max(best, worth(chosen, depths, min(rods, most)))
     assert worth(found, depths, min(rods, most)) == pytest.approx(best, abs=1e-3)
+
+
+def test_equals_are_told_apart_by_their_order_whatever_the_worths():
+    # Three rods, four looks of one worth: the earliest win, and a constant added to every score,
+    # which changes the solver's path, changes nothing else.
+    def items(more: float) -> list[Candidate]:
+        return [
+            Candidate(
+                rod=rod,
+                look=look,
+                score=0.5 + more,
+                uses=(f"lure:{look}",),
+                covers=(option,),
+                slot=f"{rod}:{option}",
+                kind="plug",
+            )
+            for rod in range(3)
+            for look in range(4)
+            for option in range(2)
+        ]
+
+    def places(more: float) -> list[int]:
+        listed = items(more)
+        found = choose(
+            listed, counts={f"lure:{n}": 3 for n in range(4)}, depths=[1.0, 1.0], most_rods=3
+        )
+        return [listed.index(item) for item in found]
+
+    first = places(0.0)
+    assert [places(more) for more in (0.1, 0.37, 1.9)] == [first] * 3
+    # Nothing as good stands earlier in the list.
+    listed, limit = items(0.0), sum(first)
+    best = worth([listed[i] for i in first], [1.0, 1.0], 3)
+    for tried in itertools.product(range(8), range(8, 16), range(16, 24)):
+        if sum(tried) < limit:
+            assert worth([listed[i] for i in tried], [1.0, 1.0], 3) < best - 1e-9

@@ -12,8 +12,8 @@ from coldwake_core.lines.towed import Segment, critical_angle_rad, integrate_lin
 from coldwake_core.water.fresh import Water
 
 WATER = Water(density_kgpm3=1000.0, viscosity_m2ps=1.3e-6)
-# A constant coefficient and no tangential drag: what the closed forms are for.
-NORMAL_ONLY = CylinderDrag(cn_inertial=1.2, cn_viscous=0.0, ct=0.0)
+# A constant coefficient, no tangential drag, held still: what the closed forms are for.
+NORMAL_ONLY = CylinderDrag(cn_inertial=1.2, cn_viscous=0.0, ct=0.0, strum_share=0.0)
 
 
 def test_long_heavy_line_with_a_free_end_is_straight_at_the_critical_angle():
@@ -108,7 +108,11 @@ def test_a_weight_in_still_water_hangs_straight_down(speed: float):
 
 def test_critical_angle_is_steep_when_slow_and_flat_when_fast():
     angles = [
-        critical_angle_rad(weight_npm=0.016, diameter_m=0.87e-3, speed_mps=speed, water=WATER)
+        critical_angle_rad(
+            Segment(length_m=1.0, diameter_m=0.87e-3, weight_npm=0.016),
+            speed_mps=speed,
+            water=WATER,
+        )
         for speed in (0.0, 0.3, 0.6, 1.2)
     ]
     assert angles[0] == pytest.approx(math.pi / 2)

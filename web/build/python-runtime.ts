@@ -1,5 +1,5 @@
-// Emits what the browser's Python needs: runtime, standard library and the core, the last two
-// compiled at build time so that the first answer does not wait for a compiler.
+// Emits what the browser's Python needs: the runtime, and a picture of its memory taken at build time
+// with the core imported, so that the first answer waits for neither a compiler nor an import.
 import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, readdirSync, writeFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
@@ -15,65 +15,29 @@ const WEB = resolve(import.meta.dirname, '..')
 const CORE = resolve(WEB, '../core/src')
 const CACHE = resolve(WEB, 'node_modules/.cache/python-runtime')
 
-// Parts of the standard library that nothing aboard can need.
-const LEFT_OUT = [
-  'test',
-  'idlelib',
-  'ensurepip',
-  'pydoc_data',
-  'tkinter',
-  'turtledemo',
-  'lib2to3',
-  'unittest',
-  'xmlrpc',
-  'wsgiref',
-  'venv',
-  'curses',
-  'dbm',
-  'sqlite3',
-  'multiprocessing',
-  'http',
-  'xml',
-  'email',
-  'mailbox',
-  '_pydatetime',
-  '_pydecimal',
-  'pydoc',
-  'pdb',
-  'doctest',
-  'ftplib',
-  'imaplib',
-  'smtplib',
-  'poplib',
-  'tarfile',
-  'optparse',
-  'argparse',
-  'concurrent/futures/process',
-]
-
-const COMPILE = `
-import importlib.util, io, marshal, zipfile
-def pack(source_zip, sources, left_out):
+// Memory as it stands once the core answers. What is imported later would not be found: the core
+// imports at the top, and tests/core/test_structure.py holds it to that.
+const START = `
+import sys
+sys.path.insert(0, "/core.zip")
+from coldwake_core.bridge import Bridge
+bridge = Bridge()
+import gc
+gc.collect()
+# What stands now stays: collecting must not walk over it while a finger moves.
+gc.freeze()
+`
+const ZIP = `
+import io, zipfile
+def pack(sources):
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_STORED) as target:
-        def put(name, text):
-            code = compile(text, name, "exec", dont_inherit=True, optimize=2 if source_zip else 0)
-            # Hash-based and unchecked (PEP 552): there is no source beside it to check against.
-            head = importlib.util.MAGIC_NUMBER + (1).to_bytes(4, "little") + importlib.util.source_hash(text)
-            # Sorted, dated 1980: the same sources always give the same bytes.
-            target.writestr(zipfile.ZipInfo(name[:-3] + ".pyc", (1980, 1, 1, 0, 0, 0)), head + marshal.dumps(code))
-        if source_zip:
-            with zipfile.ZipFile(source_zip) as old:
-                for name in sorted(old.namelist()):
-                    stem = name.removesuffix(".py")
-                    if any(stem == x or name.startswith(x + "/") for x in left_out):
-                        continue
-                    if name.endswith(".py"):
-                        put(name, old.read(name))
         for name, text in sorted(sources.items()):
-            put(name, text.encode())
+            target.writestr(name, text)
     return out.getvalue()
 `
+// A zip archive with nothing in it: the runtime asks for a library, and its memory holds all there is to hold.
+const NO_LIBRARY = Uint8Array.from([0x50, 0x4b, 5, 6, ...new Array<number>(18).fill(0)])
 
 interface RuntimeFile {
   name: string
@@ -90,30 +54,24 @@ function coreSources(): Record<string, string> {
 
 async function packages(): Promise<RuntimeFile[]> {
   const sources = coreSources()
-  const library = readFileSync(join(PACKAGE, 'python_stdlib.zip'))
-  // Each by what it is made of: a changed rule does not send the unchanged library again.
-  const key = (...parts: string[]): string =>
-    parts
-      .reduce((hash, part) => hash.update(part), createHash('sha256').update(VERSION).update(COMPILE))
-      .digest('hex')
-      .slice(0, 16)
-  const names = {
-    library: `library-${key(JSON.stringify(LEFT_OUT))}.bin`,
-    core: `core-${key(JSON.stringify(sources))}.bin`,
-  }
+  const made = createHash('sha256').update(VERSION).update(START).update(JSON.stringify(sources)).digest('hex').slice(0, 16)
+  const name = `memory-${made}.bin`
   mkdirSync(CACHE, { recursive: true })
-  if (!Object.values(names).every((name) => existsSync(join(CACHE, name)))) {
+  if (!existsSync(join(CACHE, name))) {
     const { loadPyodide } = await import('pyodide')
-    const python = await loadPyodide({ indexURL: PACKAGE + '/' })
-    python.runPython(COMPILE)
-    python.FS.writeFile('/tmp/library.zip', library)
-    const pack = python.globals.get('pack')
-    const make = (zip: string | null, files: Record<string, string>): Uint8Array =>
-      pack(zip, python.toPy(files), python.toPy(LEFT_OUT)).toJs()
-    writeFileSync(join(CACHE, names.library), make('/tmp/library.zip', {}))
-    writeFileSync(join(CACHE, names.core), make(null, sources))
+    // One interpreter to pack with, another to take the picture of: it must hold nothing else.
+    const packer = await loadPyodide({ indexURL: PACKAGE + '/' })
+    packer.runPython(ZIP)
+    const zip: Uint8Array = packer.globals.get('pack')(packer.toPy(sources)).toJs()
+    const python = await loadPyodide({ indexURL: PACKAGE + '/', _makeSnapshot: true })
+    python.FS.writeFile('/core.zip', zip)
+    python.runPython(START)
+    writeFileSync(join(CACHE, name), python.makeMemorySnapshot())
   }
-  return Object.values(names).map((name) => ({ name, data: readFileSync(join(CACHE, name)) }))
+  return [
+    { name, data: readFileSync(join(CACHE, name)) },
+    { name: 'no-library.bin', data: NO_LIBRARY },
+  ]
 }
 
 function compressed(data: Uint8Array, label: string): Uint8Array {
@@ -136,12 +94,12 @@ export function pythonRuntime(): Plugin {
     name: 'python-runtime',
     async config() {
       files = await packages()
-      const [library, core] = files.map((file) => `/${base}/${file.name}`)
+      const [memory, library] = files.map((file) => `/${base}/${file.name}`)
       return {
         define: {
           __PYTHON_BASE__: JSON.stringify(`/${base}/`),
           __PYTHON_LIBRARY__: JSON.stringify(library),
-          __PYTHON_CORE__: JSON.stringify(core),
+          __PYTHON_MEMORY__: JSON.stringify(memory),
           __PYTHON_INFO__: JSON.stringify(LOCK_INFO),
         },
       }

@@ -15,7 +15,7 @@ from config.errors import ConflictError
 
 from ..models import Outfit
 
-FIELDS: Final = ("boat_name", "boat_length_m", "rods", "places")
+FIELDS: Final = ("boat_name", "boat_length_m", "rods", "places", "sounder")
 MOST_BOATS: Final = 50
 
 

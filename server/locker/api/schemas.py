@@ -8,6 +8,7 @@ from rest_framework import serializers
 from coldwake_core.gear.locker import PIECES
 from coldwake_core.gear.pieces import Lure
 from coldwake_core.gear.tackle import Place, Rod
+from coldwake_core.lines.sounder import Sounder
 from trips.api.schemas import serializer_of
 
 
@@ -95,6 +96,7 @@ class BoatSerializer(serializers.Serializer):
     boat_length_m = serializers.FloatField()
     rods = serializer_of(Rod)(many=True)
     places = serializer_of(Place)(many=True)
+    sounder = serializer_of(Sounder)(required=False)
 
 
 class BoatRowSerializer(serializers.Serializer):
@@ -127,3 +129,4 @@ class CatalogueSerializer(serializers.Serializer):
     places = serializers.ListField(
         child=serializer_of(Place)(), help_text="what a place for a rod usually is, one of a kind"
     )
+    sounder = serializer_of(Sounder)(help_text="where a transducer usually is")

@@ -17,6 +17,7 @@ from coldwake_core.decode import encode
 from coldwake_core.errors import UnknownItemError
 from coldwake_core.gear.locker import PIECES
 from coldwake_core.gear.plugs import plug_catalogue
+from coldwake_core.gear.tackle import USUAL_SOUNDER
 from coldwake_core.gear.usual import USUAL_PLACES
 from coldwake_core.lines.materials import MATERIALS
 from config.errors import body_of
@@ -230,6 +231,7 @@ class CatalogueView(APIView):
             ],
             "plugs": encode(plug_catalogue()),
             "places": encode(USUAL_PLACES),
+            "sounder": encode(USUAL_SOUNDER),
         })
 
 

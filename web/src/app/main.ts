@@ -4,14 +4,23 @@ import '@fontsource-variable/archivo/wdth.css'
 import { registerSW } from 'virtual:pwa-register'
 import './base.css'
 import App from './App.vue'
+import { coreSettled } from '@/shared/core/host'
 import { makeRouter } from './router'
 import { useUpdateStore } from './update'
 import { makeVuetify } from './vuetify'
 
 const app = createApp(App).use(createPinia()).use(makeRouter()).use(makeVuetify())
 const update = useUpdateStore()
-const takeOver = registerSW({
-  onNeedRefresh: () => update.ready(() => takeOver(true)),
-  onRegisteredSW: (_url, registration) => update.canLook(() => registration?.update()),
-})
 app.mount('#app')
+
+// What is laid up for days without a link must not delay the page and the core that are wanted now.
+const SOON_MS = 1500
+window.addEventListener('load', () => setTimeout(() => void coreSettled().then(keepForLater), SOON_MS))
+
+function keepForLater(): void {
+  const takeOver = registerSW({
+    immediate: true,
+    onNeedRefresh: () => update.ready(() => takeOver(true)),
+    onRegisteredSW: (_url, registration) => update.canLook(() => registration?.update()),
+  })
+}

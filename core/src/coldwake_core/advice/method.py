@@ -205,7 +205,7 @@ def comfort_band_degc(species: Species) -> tuple[float, float]:
 
 def comfort_depths_m(
     profile: list[tuple[float, float]], band_degc: tuple[float, float], *, bottom_m: float
-) -> tuple[float, float] | None:
+) -> tuple[tuple[float, float], ...]:
     """Return the depths between which the water is in a band of temperature.
 
     Parameters
@@ -219,19 +219,34 @@ def comfort_depths_m(
 
     Returns
     -------
-    (float, float) or None
-        Upper and lower depth, m; None when fewer than two depths were read or none is in it.
+    tuple of (float, float)
+        Upper and lower depth of each layer, m, from the top down: two where the water is warmer, or
+        colder, in between; none when fewer than two depths were read or no water is in the band.
 
     Notes
     -----
-    Linear between readings, nothing assumed below the deepest.
+    Linear between readings, nothing assumed below the deepest. Exact: the crossings are solved for,
+    not sampled.
+
+    Examples
+    --------
+    >>> comfort_depths_m([(0.0, 12.0), (10.0, 7.0)], (8.0, 11.0), bottom_m=20.0)
+    ((2.0, 8.0),)
     """
     low, high = band_degc
-    inside: list[float] = []
+    layers: list[tuple[float, float]] = []
     for (z0, t0), (z1, t1) in pairwise(profile):
-        for share in (i / 20 for i in range(21)):
-            if low <= t0 + share * (t1 - t0) <= high:
-                inside.append(z0 + share * (z1 - z0))
-    if not inside or min(inside) >= bottom_m:
-        return None
-    return min(inside), min(max(inside), bottom_m)
+        if t0 == t1:
+            found = (z0, z1) if low <= t0 <= high else None
+        else:
+            ends = sorted(((low - t0) / (t1 - t0), (high - t0) / (t1 - t0)))
+            start, end = max(ends[0], 0.0), min(ends[1], 1.0)
+            found = (z0 + start * (z1 - z0), z0 + end * (z1 - z0)) if start <= end else None
+        if found is None or found[0] >= bottom_m:
+            continue
+        top, base = found[0], min(found[1], bottom_m)
+        if layers and top - layers[-1][1] < 1e-9:
+            layers[-1] = (layers[-1][0], base)
+        else:
+            layers.append((top, base))
+    return tuple(layers)

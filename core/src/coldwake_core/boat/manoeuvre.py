@@ -1,9 +1,11 @@
 """S-turns and U-turns as they unfold: every line pulled along behind its own tip.
 
-Each lure follows its tip as the end of a taut line of constant trail (a tractrix, stepped along the
-boat's path), so lines lag behind the boat's heading and swing across each other as they do on the
-water. Its speed is that of its own path; its depth goes toward that of a straight tow at that speed
-with a lag of the time it needs to travel its own trail (the same lag as in a steady turn).
+A line follows its tip as a short chain of taut links (each a tractrix, stepped along the boat's
+path), so lines lag behind the boat's heading and swing across each other as they do on the water.
+How many links, and how long, comes from the steady turn of the same line: a chain of links ``l``
+settles on the circle ``r**2 = Rt**2 - sum(l**2)``, so the links are cut until that is the circle of
+the three-dimensional solution. A line without side resistance is one link; one that the water
+holds all along follows its tip's path on many.
 """
 
 from __future__ import annotations
@@ -30,13 +32,52 @@ class Towed:
     ----------
     aft_m, side_m : float
         Place of its tip: behind the transom and to starboard, m.
-    trail_m : float
-        Lure behind the tip, m.
+    links_m : tuple of float
+        Its links from the tip to the lure, m (`chain`).
     """
 
     aft_m: float
     side_m: float
-    trail_m: float
+    links_m: tuple[float, ...]
+
+    @property
+    def trail_m(self) -> float:
+        """Lure behind the tip straight ahead, m."""
+        return math.fsum(self.links_m)
+
+
+_MOST_LINKS: Final = 8
+
+
+def chain(trail_m: float, cut_share: float) -> tuple[float, ...]:
+    """Return the links that cut a corner as a line does.
+
+    Parameters
+    ----------
+    trail_m : float
+        Lure behind the tip, m, >= 0.
+    cut_share : float
+        The tip's radius squared less the lure's, over the square of the trail.
+
+    Returns
+    -------
+    tuple of float
+        Lengths, m, from the tip to the lure: as few as do, equal ones and a shorter last.
+
+    Examples
+    --------
+    >>> chain(10.0, 1.0)
+    (10.0,)
+    >>> chain(10.0, 0.5)
+    (5.0, 5.0)
+    """
+    share = min(max(cut_share, 1.0 / _MOST_LINKS), 1.0)
+    others = math.ceil(1.0 / share - 1e-9) - 1
+    if others <= 0:
+        return (trail_m,)
+    root = math.sqrt(max(others * others - others * (others + 1) * (1.0 - share), 0.0))
+    link = trail_m * (others + root) / (others * (others + 1))
+    return (*(link,) * others, trail_m - others * link)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -49,16 +90,21 @@ class Snapshot:
         Time since the turn began, s.
     turned_deg : float
         How far the boat has turned, degrees, starboard positive.
-    lures : dict of str to (float, float)
-        Behind the transom and to starboard of the boat, m.
-    speeds_mps : dict of str to float
-        Each lure's own speed, m/s.
+    joints : dict of str to tuple of (float, float)
+        Each line's tip, joints and lure: behind the transom and to starboard of the boat, m.
+    speeds_mps, tip_speeds_mps : dict of str to float
+        Each lure's own speed, and its rod tip's, m/s.
     """
 
     at_s: float
     turned_deg: float
-    lures: dict[str, tuple[float, float]]
+    joints: dict[str, tuple[tuple[float, float], ...]]
     speeds_mps: dict[str, float]
+    tip_speeds_mps: dict[str, float]
+
+    def lure(self, key: str) -> tuple[float, float]:
+        """Return where a lure is: behind the transom and to starboard, m."""
+        return self.joints[key][-1]
 
 
 def heading_along(kind: str, *, toward: str, radius_m: float, run_m: float) -> float:
@@ -138,8 +184,9 @@ def unfold(
     step = total / steps
     # The ground: x to starboard of the first course, y along it.
     x = y = 0.0
-    ends = {key: (tow.side_m, -tow.aft_m - tow.trail_m) for key, tow in tows.items()}
+    places = {key: _straight(tow) for key, tow in tows.items()}
     speeds = dict.fromkeys(tows, speed_mps)
+    tip_speeds = dict.fromkeys(tows, speed_mps)
     wanted = {round(steps * frame / (frames - 1)) for frame in range(frames)}
     snapshots = []
     for index in range(steps + 1):
@@ -151,17 +198,31 @@ def unfold(
             x += step * math.sin(middle)
             y += step * math.cos(middle)
         for key, tow in tows.items():
-            new = _follow(ends[key], _tip(tow, x, y, turned), tow.trail_m)
+            old = places[key]
+            new = [_tip(tow, x, y, turned)]
+            for end, link in zip(old[1:], tow.links_m, strict=True):
+                new.append(_follow(end, new[-1], link))
             if index > 0:
-                speeds[key] = math.dist(new, ends[key]) / step * speed_mps
-            ends[key] = new
+                speeds[key] = math.dist(new[-1], old[-1]) / step * speed_mps
+                tip_speeds[key] = math.dist(new[0], old[0]) / step * speed_mps
+            places[key] = new
         if index in wanted:
             snapshots.append(Snapshot(
                 at_s=index * step / speed_mps, turned_deg=math.degrees(turned),
-                lures={key: _from_boat(end, x, y, turned) for key, end in ends.items()},
-                speeds_mps=dict(speeds),
+                joints={
+                    key: tuple(_from_boat(place, x, y, turned) for place in line)
+                    for key, line in places.items()
+                },
+                speeds_mps=dict(speeds), tip_speeds_mps=dict(tip_speeds),
             ))
     return tuple(snapshots)
+
+
+def _straight(tow: Towed) -> list[tuple[float, float]]:
+    places = [(tow.side_m, -tow.aft_m)]
+    for link in tow.links_m:
+        places.append((tow.side_m, places[-1][1] - link))
+    return places
 
 
 def _tip(tow: Towed, x: float, y: float, turned: float) -> tuple[float, float]:

@@ -13,7 +13,7 @@ Point = tuple[float, float, float]
 TOO_NEAR_M: Final = 0.5
 """Lines this near catch each other: about the swing of a dodger and its leader (judged)."""
 CLEAR_OF_TIPS_M: Final = 2.0
-"""Rods stand side by side at the boat; what is this near the tips is under the angler's eyes."""
+"""What is this near a line's own rod tip is under the angler's eyes."""
 _STEP_M: Final = 4.0
 
 
@@ -80,7 +80,7 @@ def likely_tangles(lines: Mapping[str, Sequence[Point]]) -> tuple[Tangle, ...]:
     Parameters
     ----------
     lines : mapping of str to sequence of (float, float, float)
-        Each rod's line in space, m.
+        Each rod's line in space from its tip on, m.
 
     Returns
     -------
@@ -102,8 +102,7 @@ def likely_tangles(lines: Mapping[str, Sequence[Point]]) -> tuple[Tangle, ...]:
 def _nearest(a: Sequence[Point], b: Sequence[Point]) -> tuple[float, float] | None:
     """Least distance between two lines and where it is; None where they are not near."""
     best: tuple[float, float] | None = None
-    far_a = [p for p in a if math.hypot(p[0], p[2]) > CLEAR_OF_TIPS_M and p[2] >= 0.0]
-    far_b = [p for p in b if math.hypot(p[0], p[2]) > CLEAR_OF_TIPS_M and p[2] >= 0.0]
+    far_a, far_b = _clear_of_tip(a), _clear_of_tip(b)
     if not far_a or not far_b or _boxes_apart(far_a, far_b):
         return best
     boxes = [(q0, q1, _box(q0, q1)) for q0, q1 in pairwise(far_b)]
@@ -119,6 +118,32 @@ def _nearest(a: Sequence[Point], b: Sequence[Point]) -> tuple[float, float] | No
             if best is None or distance < best[0]:
                 best = (distance, p0[0] + share * (p1[0] - p0[0]))
     return best
+
+
+def _clear_of_tip(line: Sequence[Point]) -> list[Point]:
+    """A line from where it is in the water and well clear of its own rod tip."""
+
+    def is_clear(point: Point) -> bool:
+        return math.dist(point, line[0]) > CLEAR_OF_TIPS_M and point[2] >= 0.0
+
+    clear: list[Point] = []
+    for p, q in pairwise(line):
+        if not is_clear(q):
+            continue
+        if not is_clear(p):
+            low, high = 0.0, 1.0
+            for _ in range(20):
+                middle = 0.5 * (low + high)
+                low, high = (low, middle) if is_clear(_along(p, q, middle)) else (middle, high)
+            clear.append(_along(p, q, high))
+        clear.append(q)
+    return clear
+
+
+def _along(p: Point, q: Point, share: float) -> Point:
+    return (
+        p[0] + share * (q[0] - p[0]), p[1] + share * (q[1] - p[1]), p[2] + share * (q[2] - p[2])
+    )
 
 
 def _box(p: Point, q: Point) -> tuple[float, float, float, float, float, float]:

@@ -221,7 +221,9 @@ def _calls(
     if rod.bottom_tap:
         yield from _tap_call(lines, rod, line, parts[-1], bed.profile)
         return
-    sd = max((line.doubt_m or 0.0) / DOUBT_QUANTILE, LEAST_SD_M)
+    # The deeper side of the band, which is the longer one: that is what meets the bottom.
+    deeper = 0.0 if line.deep_m is None else line.deep_m - line.depth_m
+    sd = max(deeper / DOUBT_QUANTILE, LEAST_SD_M)
     met = []
     for part, depth, behind in parts:
         # The ball on a cable belongs to the rod clipped lowest.

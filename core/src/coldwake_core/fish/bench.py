@@ -301,7 +301,7 @@ def _card_depths(lines: TripLines, setup: RodSetup) -> tuple[float, ...]:
     first = rod.wanted_depth_m
     if rod.status == "fishing" and rod.setting_m is not None:
         try:
-            first = lines.where(rod_id=rod.rod_id, setting_m=rod.setting_m, doubt=False).depth_m
+            first = lines.where(rod_id=rod.rod_id, setting_m=rod.setting_m, doubt="none").depth_m
         except CoreError:
             first = rod.wanted_depth_m
     if first is not None:
@@ -322,7 +322,7 @@ def _clearance_m(lines: TripLines, setup: RodSetup) -> float | None:
     if rod.setting_m is None or rod.setup is None or rod.status != "fishing":
         return None
     try:
-        return lines.where(rod_id=rod.rod_id, setting_m=rod.setting_m, doubt=False).clearance_m
+        return lines.where(rod_id=rod.rod_id, setting_m=rod.setting_m, doubt="none").clearance_m
     except CoreError:
         return None
 

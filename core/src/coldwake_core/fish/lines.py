@@ -13,9 +13,12 @@ from ..gear.setup import RodSetup, build_rig, rig_kind, working_range
 from ..gear.tackle import Outfit
 from ..gear.window import verdict
 from ..lines.calibration import LineFit
-from ..lines.doubt import DoubtfulRig, solve_quickly, solve_with_doubt
+from ..lines.doubt import DoubtfulRig, Doubts, solve_with_doubt
 from ..lines.downrigger import DownriggerRig, stack_height_m
 from ..lines.leadcore import leadcore_number
+from ..lines.linerig import Placement
+from ..lines.sounder import SonarView
+from ..lines.turn import TurnedLine
 from ..record.payloads import check_depth
 from ..record.state import RodState, TripState
 from ..record.trip import Trip
@@ -82,17 +85,17 @@ class TripLines:
         """Speed through water, m/s."""
         return ASSUMED_SPEED_MPS if self.state.speed_mps is None else self.state.speed_mps
 
-    def _solve(self, setup: RodSetup, speed_mps: float, *, doubt: bool) -> DoubtfulRig:
+    def _solve(self, setup: RodSetup, speed_mps: float, *, doubt: Doubts) -> DoubtfulRig:
         fit = self._fit(setup)
         mates = self.state.mates_of(setup)
-        how = solve_with_doubt if doubt else solve_quickly
         return self._solutions.rig(
             (
                 self._outfit_number(), setup, mates, speed_mps, self.state.surface_degc, doubt,
                 fit.calibration,
             ),
-            lambda: how(
-                build_rig(self.state.outfit, setup, mates), speed_mps, self._water, fit.calibration
+            lambda: solve_with_doubt(
+                build_rig(self.state.outfit, setup, mates), speed_mps, self._water,
+                fit.calibration, doubts=doubt,
             ),
         )
 
@@ -110,7 +113,9 @@ class TripLines:
         # At one water temperature: it hardly matters, and a fit must not change with it.
         return self._solutions.fit(
             (self._outfit_number(), setup, heard),
-            lambda: fit_setup(self.state.outfit, setup, heard, Water.at_degc(ASSUMED_DEGC)),
+            lambda: fit_setup(
+                self.state.outfit, setup, heard, Water.at_degc(ASSUMED_DEGC), self.trip.chart
+            ),
         )
 
     def readings_of(self, setup: RodSetup) -> tuple[ReadingView, ...]:
@@ -156,7 +161,8 @@ class TripLines:
         return rod, rod.setup
 
     def where(
-        self, *, rod_id: str, setting_m: float, speed_mps: float | None = None, doubt: bool = True
+        self, *, rod_id: str, setting_m: float, speed_mps: float | None = None,
+        doubt: Doubts = "full",
     ) -> RodLine:
         """Return where a rod's lure is with a number set.
 
@@ -168,8 +174,8 @@ class TripLines:
             The number, m.
         speed_mps : float, optional
             Speed through water, m/s; the boat's when left out.
-        doubt : bool
-            Whether to say how sure it is, which takes six solutions instead of one.
+        doubt : {'none', 'quick', 'full'}
+            Whether to say how sure it is, and whether to first order only.
 
         Returns
         -------
@@ -186,12 +192,73 @@ class TripLines:
         lowest = max(placement.depth_m, placement.ball_depth_m or 0.0)
         return RodLine(
             rod_id=rod_id, number=self._number(setup, setting_m), depth_m=estimate.depth_m,
-            doubt_m=estimate.doubt_m if doubt else None, trail_m=placement.trail_m,
+            doubt_m=estimate.doubt_m if doubt != "none" else None,
+            shallow_m=estimate.shallow_m if doubt != "none" else None,
+            deep_m=estimate.deep_m if doubt != "none" else None, trail_m=placement.trail_m,
             at_surface=placement.at_surface,
             verdict=verdict(working_range(self.state.outfit, setup), speed),
             clearance_m=self.state.bottom_m - lowest, paths=placement.paths,
             ball_depth_m=placement.ball_depth_m, ball_trail_m=placement.ball_trail_m,
+            strumming=placement.strumming or 0.0, sonar=self._sonar(setup, placement),
+            beyond_law=placement.beyond_law,
         )
+
+    def _sonar(self, setup: RodSetup, placement: Placement) -> SonarView | None:
+        place = self.state.outfit.place(setup.place_id)
+        if place.kind != "downrigger" or placement.ball_trail_m is None:
+            return None
+        return self.state.outfit.sounder.shows(
+            depth_m=placement.ball_depth_m or 0.0, behind_m=placement.ball_trail_m + place.aft_m
+        )
+
+    def turned(
+        self, *, rod_id: str, setting_m: float, radius_m: float, tip_radius_m: float,
+        cut_share: float | None = None,
+    ) -> TurnedLine:
+        """Return how a rod's line fares in a steady turn at the boat's speed.
+
+        Parameters
+        ----------
+        rod_id : str
+            The rod.
+        setting_m : float
+            The number, m.
+        radius_m, tip_radius_m : float
+            Radius of the boat's circle and of the rod tip's, m.
+        cut_share : float, optional
+            How far the line cut the corner in a turn nearly like this one.
+
+        Returns
+        -------
+        TurnedLine
+
+        Raises
+        ------
+        InvalidInputError
+            If the rod, number or radius cannot be.
+        """
+        _, setup = self._rod(rod_id)
+        return self._solve(setup, self.speed_mps, doubt="none").turned(
+            setting_m, radius_m=radius_m, tip_radius_m=tip_radius_m, cut_share=cut_share
+        )
+
+    def lag_s(self, rod_id: str, setting_m: float) -> float:
+        """Return how long a rod's lure takes to follow a change of speed.
+
+        Parameters
+        ----------
+        rod_id : str
+            The rod.
+        setting_m : float
+            The number, m.
+
+        Returns
+        -------
+        float
+            s: about two thirds of the change are done by then.
+        """
+        _, setup = self._rod(rod_id)
+        return self._solve(setup, self.speed_mps, doubt="none").lag_s(setting_m)
 
     def tried(
         self, setup: RodSetup, *, setting_m: float | None = None, depth_m: float | None = None
@@ -219,7 +286,7 @@ class TripLines:
         NoSolutionError
             If the depth cannot be reached.
         """
-        solved = self._solve(setup, self.speed_mps, doubt=False)
+        solved = self._solve(setup, self.speed_mps, doubt="none")
         number = setting_m
         if number is None:
             number = solved.setting_for(check_depth("depth_m", depth_m))
@@ -276,7 +343,7 @@ class TripLines:
             )
         rod, setup = self._rod(rod_id)
         speed = self.speed_mps if speed_mps is None else _checked_speed(speed_mps)
-        setting = self._solve(setup, speed, doubt=True).setting_for(depth_m)
+        setting = self._solve(setup, speed, doubt="full").setting_for(depth_m)
         found = self.where(rod_id=rod_id, setting_m=setting, speed_mps=speed)
         clip = None
         if setup.above_ball_m > 0.0 and rod.setting_m is not None:
@@ -312,7 +379,7 @@ class TripLines:
         """
         _, setup = self._rod(rod_id)
         return self._number(
-            setup, self._solve(setup, self.speed_mps, doubt=True).setting_for(depth_m)
+            setup, self._solve(setup, self.speed_mps, doubt="full").setting_for(depth_m)
         )
 
     def numbers_at(
@@ -370,7 +437,7 @@ class TripLines:
         _checked_speed(speed_mps)
         return tuple(
             self.where(
-                rod_id=rod.rod_id, setting_m=rod.setting_m, speed_mps=speed_mps, doubt=False
+                rod_id=rod.rod_id, setting_m=rod.setting_m, speed_mps=speed_mps, doubt="quick"
             )
             for rod in self.rods_out()
             if rod.setting_m is not None
@@ -389,7 +456,7 @@ class TripLines:
         ]
 
     def _where_quickly(self, rod_id: str, setting_m: float, speed_mps: float) -> RodLine:
-        return self.where(rod_id=rod_id, setting_m=setting_m, speed_mps=speed_mps, doubt=False)
+        return self.where(rod_id=rod_id, setting_m=setting_m, speed_mps=speed_mps, doubt="none")
 
 
 def _checked_speed(speed_mps: float) -> float:

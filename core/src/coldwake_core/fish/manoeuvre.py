@@ -2,19 +2,25 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Final
 
-from ..boat.manoeuvre import Towed, lagged, unfold
-from ..boat.tangles import Tangle, likely_tangles, line_in_space
-from ..boat.turns import PlanPoint
+from ..boat.manoeuvre import Snapshot, Towed, chain, lagged, unfold
+from ..boat.tangles import Point, Tangle, likely_tangles
+from ..boat.turns import PlanPoint, Side, TipInTurn
 from ..gear.pieces import SLOWEST_MPS
-from .plan import RodFromAbove, Where
+from ..lines.turn import TurnedLine
+from .numbers import RodLine
+from .plan import RodFromAbove, Solver
 from .track import Bed, clearance_over
 from .view import RodView
 
 _OUTLINE_POINTS: Final = 12
+_UNKNOWN_CUT: Final = 0.5
+"""Taken where the turn is too tight for a steady place (judged)."""
 _SPEED_SHARES: Final = (0.1, 0.4, 0.7, 1.0, 1.3, 1.6)
 """Own speeds, over the boat's, at which each line is solved; depths between are interpolated."""
 
@@ -73,7 +79,7 @@ class ManoeuvreView:
 
 def manoeuvre_view(
     rods: Sequence[RodView], *, kind: str, toward: str, radius_m: float, speed_mps: float,
-    where: Where, bed: Bed,
+    solver: Solver, bed: Bed,
 ) -> ManoeuvreView:
     """Return a turn as it unfolds.
 
@@ -89,8 +95,8 @@ def manoeuvre_view(
         Radius of the boat's circles, m.
     speed_mps : float
         Boat's speed through water, m/s.
-    where : callable
-        Solves one line.
+    solver : Solver
+        Solves lines.
     bed : Bed
         The bottom around the boat.
 
@@ -104,44 +110,33 @@ def manoeuvre_view(
         If kind, side or radius cannot be.
     """
     out = [rod for rod in rods if rod.line is not None]
-    tows = {
-        rod.id: Towed(aft_m=rod.aft_m, side_m=rod.side_m, trail_m=rod.line.trail_m)
-        for rod in out if rod.line is not None
+    ways = {
+        rod.id: _way(rod, kind=kind, toward=toward, radius_m=radius_m, speed_mps=speed_mps,
+                     solver=solver)
+        for rod in out
     }
-    shots = unfold(tows, kind=kind, toward=toward, radius_m=radius_m, speed_mps=speed_mps)
+    shots = unfold(
+        {rod_id: way.tow for rod_id, way in ways.items()}, kind=kind, toward=toward,
+        radius_m=radius_m, speed_mps=speed_mps,
+    )
     step_s = shots[1].at_s - shots[0].at_s
-    depths: dict[str, list[float]] = {}
-    outlines: dict[str, list[tuple[float, float]]] = {}
+    depths = {}
     for rod in out:
-        assert rod.line is not None
-        line = rod.line
-        solved = [
-            where(rod.id, line.number.setting_m, max(share * speed_mps, SLOWEST_MPS))
-            for share in _SPEED_SHARES
-        ]
-        targets = [
-            _between([s.depth_m for s in solved], shot.speeds_mps[rod.id] / speed_mps)
-            for shot in shots
-        ]
+        way = ways[rod.id]
         depths[rod.id] = lagged(
-            [line.depth_m], targets, step_s=step_s, lag_s=line.trail_m / speed_mps
+            [way.straight_m], [way.depth_in(shot, rod.id) for shot in shots], step_s=step_s,
+            lag_s=way.lag_s,
         )
-        outlines[rod.id] = _thinned(sorted(p for part in line.paths for p in part))
     frames, nearest = [], dict[tuple[str, ...], TurnTangle]()
     grounded: set[str] = set()
     for index, shot in enumerate(shots):
         seen, spaces = [], {}
         for rod in out:
             assert rod.line is not None
-            behind, side = shot.lures[rod.id]
+            behind, side = shot.lure(rod.id)
             depth = depths[rod.id][index]
             change = depth - rod.line.depth_m
-            scale = depth / rod.line.depth_m if rod.line.depth_m > 0.05 else 1.0
-            path = [(b, d * scale if d > 0.0 else d) for b, d in outlines[rod.id]]
-            spaces[rod.id] = line_in_space(
-                path, tip_side_m=rod.side_m, tip_behind_m=rod.aft_m, end_behind_m=behind,
-                end_side_m=side,
-            )
+            spaces[rod.id] = _in_space(ways[rod.id].outline, shot.joints[rod.id], rod.line, depth)
             # The boat's own way is left out: the bottom is the one around it as the turn begins.
             clearance = clearance_over(
                 bed, rod.line, tip_side_m=rod.side_m, behind_m=behind, side_m=side
@@ -153,6 +148,10 @@ def manoeuvre_view(
                 place=PlanPoint(behind_m=behind, side_m=side),
                 speed_mps=shot.speeds_mps[rod.id], depth_m=depth, depth_change_m=change,
                 clearance_m=clearance, settle_s=0.0,
+                path=tuple(
+                    PlanPoint(behind_m=behind_m, side_m=side_m)
+                    for behind_m, side_m in shot.joints[rod.id]
+                ),
             ))
         frames.append(Frame(at_s=shot.at_s, turned_deg=shot.turned_deg, rods=tuple(seen)))
         for tangle in likely_tangles(spaces):
@@ -166,6 +165,107 @@ def manoeuvre_view(
         frames=tuple(frames), tangles=tangles, grounded=tuple(sorted(grounded)),
         radius_m=radius_m, look_first=worst,
     )
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Way:
+    """How one rod's line goes round: its chain, and its depth by the speeds along it.
+
+    Depth hangs on the speeds of the whole line and not of the lure alone: ``mix`` is how far from
+    the lure's own speed toward the rod tip's the speed lies at which a straight tow runs as deep as
+    the line does in the steady turn.
+    """
+
+    tow: Towed
+    outline: list[tuple[float, float]]
+    straight_m: float
+    lag_s: float
+    boat_mps: float
+    depths_m: tuple[float, ...]
+    mix: float
+
+    def depth_in(self, shot: Snapshot, rod_id: str) -> float:
+        """Depth, m, that the lure goes toward at a moment."""
+        own, tip = shot.speeds_mps[rod_id], shot.tip_speeds_mps[rod_id]
+        return _between(self.depths_m, (own + self.mix * (tip - own)) / self.boat_mps)
+
+
+def _way(
+    rod: RodView, *, kind: str, toward: str, radius_m: float, speed_mps: float, solver: Solver
+) -> _Way:
+    assert rod.line is not None
+    line = rod.line
+    setting = line.number.setting_m
+    depths = tuple(
+        solver.where(rod.id, setting, max(share * speed_mps, SLOWEST_MPS)).depth_m
+        for share in _SPEED_SHARES
+    )
+    sides: tuple[Side, ...] = ("port", "starboard")
+    if kind == "u_turn":
+        sides = ("port",) if toward == "port" else ("starboard",)
+    cuts, mixes = [], []
+    for side in sides:
+        tip = TipInTurn(radius_m=radius_m, toward=side, aft_m=rod.aft_m, side_m=rod.side_m)
+        if tip.is_beyond_centre:
+            continue
+        turned = solver.turned(rod.id, setting, tip)
+        if turned.is_slack or line.trail_m <= 0.0:
+            continue
+        cuts.append((tip.tip_radius_m**2 - turned.lure.radius_m**2) / line.trail_m**2)
+        tip_mps = speed_mps * tip.tip_radius_m / radius_m
+        mixes.append(_mix(depths, turned, tip_mps, speed_mps))
+    return _Way(
+        tow=Towed(
+            aft_m=rod.aft_m, side_m=rod.side_m,
+            links_m=chain(line.trail_m, _mean(cuts, _UNKNOWN_CUT)),
+        ),
+        outline=_thinned(sorted(p for part in line.paths for p in part)),
+        straight_m=line.depth_m, lag_s=solver.lag_s(rod.id, setting), boat_mps=speed_mps,
+        depths_m=depths, mix=_mean(mixes, 0.0),
+    )
+
+
+def _mean(values: Sequence[float], otherwise: float) -> float:
+    return math.fsum(values) / len(values) if values else otherwise
+
+
+def _mix(
+    depths_m: Sequence[float], turned: TurnedLine, tip_mps: float, boat_mps: float
+) -> float:
+    """How far toward the tip's speed a straight tow is as deep as the turned line."""
+    own = turned.speed_mps
+    if abs(tip_mps - own) < 0.02 * boat_mps:
+        return 0.0
+    steps = 20
+    return min(
+        (step / steps for step in range(steps + 1)),
+        key=lambda mix: abs(
+            _between(depths_m, (own + mix * (tip_mps - own)) / boat_mps) - turned.lure.depth_m
+        ),
+    )
+
+
+def _in_space(
+    outline: Sequence[tuple[float, float]], joints: Sequence[tuple[float, float]], line: RodLine,
+    depth_m: float,
+) -> tuple[Point, ...]:
+    """A line's side view laid along its chain, with its depths scaled to the lure's."""
+    scale = depth_m / line.depth_m if line.depth_m > 0.05 else 1.0
+    links = [math.dist(a, b) for a, b in pairwise(joints)]
+    whole = math.fsum(links)
+    points = []
+    for behind, depth in outline:
+        left = whole * behind / line.trail_m if line.trail_m > 0.0 else 0.0
+        index = 0
+        while index < len(links) - 1 and left > links[index]:
+            left -= links[index]
+            index += 1
+        share = left / links[index] if links[index] > 0.0 else 0.0
+        (x0, y0), (x1, y1) = joints[index], joints[index + 1]
+        points.append((
+            x0 + share * (x1 - x0), y0 + share * (y1 - y0), depth * scale if depth > 0.0 else depth
+        ))
+    return tuple(points)
 
 
 def _thinned(path: Sequence[tuple[float, float]]) -> list[tuple[float, float]]:

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ..gear.window import Verdict
+from ..lines.sounder import SonarView
 
 NumberKind = Literal["line_out", "colours", "counter"]
 
@@ -54,7 +55,9 @@ class RodLine:
     depth_m : float
         Depth of the lure, m.
     doubt_m : float or None
-        Half-width of the 80 % band of its depth, m; None while a speed is only being tried.
+        Half-width of the 80 % band of its depth, m; None where it was not asked.
+    shallow_m, deep_m : float or None
+        The band itself, m: lopsided near the surface and where a ball hangs straight down.
     trail_m : float
         Behind the rod tip, m.
     at_surface : bool
@@ -73,12 +76,21 @@ class RodLine:
         Where to clip a second line with the counter left alone, m above the ball.
     countdown_s : float or None
         How long a sinking plug falls at rest to the depth, s.
+    strumming : float
+        By how much strumming raises the normal drag of its line or cable, on the mean; 0 where
+        nothing strums.
+    sonar : SonarView or None
+        What the boat's sonar makes of a downrigger's ball; None where there is none.
+    beyond_law : bool
+        Whether its ball goes faster than its drag is known for, and so runs deeper than this.
     """
 
     rod_id: str
     number: LineNumber
     depth_m: float
     doubt_m: float | None
+    shallow_m: float | None
+    deep_m: float | None
     trail_m: float
     at_surface: bool
     verdict: Verdict
@@ -88,6 +100,9 @@ class RodLine:
     ball_trail_m: float | None = None
     clip_above_ball_m: float | None = None
     countdown_s: float | None = None
+    strumming: float = 0.0
+    sonar: SonarView | None = None
+    beyond_law: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -8,9 +8,9 @@ from dataclasses import dataclass
 from typing import Final, Literal
 
 from ..boat.tangles import Tangle, likely_tangles, line_in_space
-from ..boat.turns import LineInTurn, PlanPoint, line_in_turn, lure_place_in_turn
+from ..boat.turns import PlanPoint, Side, TipInTurn
 from ..checks import require_choice, require_number
-from ..gear.pieces import SLOWEST_MPS
+from ..lines.turn import TurnedLine
 from .numbers import RodLine
 from .track import Bed, clearance_over
 from .view import RodView
@@ -46,6 +46,8 @@ class RodFromAbove:
         Lowest part above the bottom, m.
     settle_s : float
         Time until it is there for two thirds, s; 0 when straight.
+    path : tuple of PlanPoint
+        Its line from the rod tip to the lure, which curves in a turn.
     """
 
     rod_id: str
@@ -56,6 +58,7 @@ class RodFromAbove:
     depth_change_m: float
     clearance_m: float
     settle_s: float
+    path: tuple[PlanPoint, ...] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -87,9 +90,34 @@ Where = Callable[[str, float, float], RodLine]
 """Where a rod's lure is with a number set at a speed: (rod_id, setting_m, speed_mps)."""
 
 
+Turned = Callable[[str, float, TipInTurn], TurnedLine]
+"""How a rod's line fares in a steady turn: (rod_id, setting_m, tip)."""
+Lagging = Callable[[str, float], float]
+"""How long a rod's lure takes to follow a change of speed, s: (rod_id, setting_m)."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Solver:
+    """What solves lines for the view from above.
+
+    Parameters
+    ----------
+    where : callable
+        One line straight ahead.
+    turned : callable
+        One line in a steady turn.
+    lag_s : callable
+        How long one line takes to settle.
+    """
+
+    where: Where
+    turned: Turned
+    lag_s: Lagging
+
+
 def plan_view(
-    rods: Sequence[RodView], *, course: str, radius_m: float | None, speed_mps: float, where: Where,
-    bed: Bed, leeway_deg: float = 0.0,
+    rods: Sequence[RodView], *, course: str, radius_m: float | None, speed_mps: float,
+    solver: Solver, bed: Bed, leeway_deg: float = 0.0,
 ) -> PlanView:
     """Return the spread from above.
 
@@ -103,8 +131,8 @@ def plan_view(
         Radius of the boat's circle, m; needed in a turn.
     speed_mps : float
         Boat's speed through water, m/s.
-    where : callable
-        Solves one line.
+    solver : Solver
+        Solves lines.
     bed : Bed
         The bottom around the boat.
     leeway_deg : float
@@ -124,15 +152,13 @@ def plan_view(
     out = [rod for rod in rods if rod.line is not None]
     if course == "straight":
         require_number("leeway_deg", leeway_deg, low=-45.0, high=45.0, unit="degrees")
-        seen, tangles = _seen(
-            out, None, "port", speed_mps, where, bed, math.radians(leeway_deg)
-        )
+        seen, tangles = _straight(out, speed_mps, bed, math.radians(leeway_deg))
         return PlanView(
             course="straight", radius_m=None, rods=seen, tangles=tangles, leeway_deg=leeway_deg
         )
     radius = require_number("radius_m", radius_m, low=4.0, high=500.0, unit="m")
-    side: Literal["port", "starboard"] = "port" if course == "port" else "starboard"
-    seen, tangles = _seen(out, radius, side, speed_mps, where, bed)
+    side: Side = "port" if course == "port" else "starboard"
+    seen, tangles = _turning(out, radius, side, solver, bed)
     return PlanView(course=side, radius_m=radius, rods=seen, tangles=tangles)
 
 
@@ -160,53 +186,78 @@ def streaming_rad(leeway_rad: float, depth_m: float) -> float:
     return leeway_rad * (1.0 - SKIN_SHARE * math.exp(-depth_m / SKIN_DEPTH_M))
 
 
-def _seen(
-    rods: Sequence[RodView], radius_m: float | None, side: Literal["port", "starboard"],
-    speed_mps: float, where: Where, bed: Bed, leeway_rad: float = 0.0,
+def _straight(
+    rods: Sequence[RodView], speed_mps: float, bed: Bed, leeway_rad: float = 0.0
 ) -> tuple[tuple[RodFromAbove, ...], tuple[Tangle, ...]]:
     seen, lines = [], {}
     for rod in rods:
         assert rod.line is not None
-        straight = rod.line
-        angle = streaming_rad(leeway_rad, straight.depth_m)
-        line, place = straight, PlanPoint(
-            behind_m=rod.aft_m + straight.trail_m * math.cos(angle),
-            side_m=rod.side_m + straight.trail_m * math.sin(angle),
+        line = rod.line
+        angle = streaming_rad(leeway_rad, line.depth_m)
+        place = PlanPoint(
+            behind_m=rod.aft_m + line.trail_m * math.cos(angle),
+            side_m=rod.side_m + line.trail_m * math.sin(angle),
         )
-        turn: LineInTurn | None = None
-        found: PlanPoint | None = place
-        if radius_m is not None:
-            turn = line_in_turn(
-                radius_m=radius_m, toward=side, tip_side_m=rod.side_m,
-                trail_m=straight.trail_m, speed_mps=speed_mps,
-            )
-            own = max(speed_mps * turn.speed_factor, SLOWEST_MPS)
-            line = where(rod.id, straight.number.setting_m, own)
-            found = lure_place_in_turn(
-                radius_m=radius_m, toward=side, tip_side_m=rod.side_m, trail_m=line.trail_m
-            )
-            if found is not None:
-                found = PlanPoint(behind_m=found.behind_m + rod.aft_m, side_m=found.side_m)
-        if found is not None:
-            # Cable and setback are one line for this: ball and clip are between them.
-            path = [point for part in line.paths for point in part]
-            path = sorted(path) if len(line.paths) > 1 else path
-            lines[rod.id] = line_in_space(
-                path, tip_side_m=rod.side_m, tip_behind_m=rod.aft_m,
-                end_behind_m=found.behind_m, end_side_m=found.side_m,
-            )
+        # Cable and setback are one line for this: ball and clip are between them.
+        path = [point for part in line.paths for point in part]
+        path = sorted(path) if len(line.paths) > 1 else path
+        lines[rod.id] = line_in_space(
+            path, tip_side_m=rod.side_m, tip_behind_m=rod.aft_m,
+            end_behind_m=place.behind_m, end_side_m=place.side_m,
+        )
         seen.append(RodFromAbove(
-            rod_id=rod.id, tip_side_m=rod.side_m, place=found,
-            speed_mps=speed_mps if turn is None else speed_mps * turn.speed_factor,
-            depth_m=line.depth_m, depth_change_m=line.depth_m - straight.depth_m,
+            rod_id=rod.id, tip_side_m=rod.side_m, place=place, speed_mps=speed_mps,
+            depth_m=line.depth_m, depth_change_m=0.0,
             clearance_m=clearance_over(
-                bed, line, tip_side_m=rod.side_m,
-                behind_m=line.trail_m + rod.aft_m if found is None else found.behind_m,
-                side_m=rod.side_m if found is None else found.side_m,
+                bed, line, tip_side_m=rod.side_m, behind_m=place.behind_m, side_m=place.side_m
             ),
-            settle_s=0.0 if turn is None else turn.settle_s,
+            settle_s=0.0, path=(PlanPoint(behind_m=rod.aft_m, side_m=rod.side_m), place),
         ))
     return tuple(seen), likely_tangles(lines)
+
+
+def _turning(
+    rods: Sequence[RodView], radius_m: float, side: Side, solver: Solver, bed: Bed
+) -> tuple[tuple[RodFromAbove, ...], tuple[Tangle, ...]]:
+    seen, lines = [], {}
+    for rod in rods:
+        assert rod.line is not None
+        tip = TipInTurn(radius_m=radius_m, toward=side, aft_m=rod.aft_m, side_m=rod.side_m)
+        setting = rod.line.number.setting_m
+        turned = None if tip.is_beyond_centre else solver.turned(rod.id, setting, tip)
+        if turned is None or turned.is_slack:
+            seen.append(_slack(rod, turned))
+            continue
+        places = [
+            (tip.from_boat(radius_m=point.radius_m, behind_rad=point.behind_rad), point.depth_m)
+            for point in turned.path
+        ]
+        lines[rod.id] = tuple((place.behind_m, place.side_m, depth) for place, depth in places)
+        place, depth = places[-1]
+        clearance = bed(place.behind_m, place.side_m) - depth
+        if turned.ball is not None:
+            under = tip.from_boat(
+                radius_m=turned.ball.radius_m, behind_rad=turned.ball.behind_rad
+            )
+            clearance = min(
+                clearance, bed(under.behind_m, under.side_m) - turned.ball.depth_m
+            )
+        seen.append(RodFromAbove(
+            rod_id=rod.id, tip_side_m=rod.side_m, place=place, speed_mps=turned.speed_mps,
+            depth_m=depth, depth_change_m=depth - rod.line.depth_m, clearance_m=clearance,
+            settle_s=solver.lag_s(rod.id, setting), path=tuple(at for at, _ in places),
+        ))
+    return tuple(seen), likely_tangles(lines)
+
+
+def _slack(rod: RodView, turned: TurnedLine | None) -> RodFromAbove:
+    """A line that the turn is too tight for: no place, and no depth but the one it had."""
+    assert rod.line is not None
+    return RodFromAbove(
+        rod_id=rod.id, tip_side_m=rod.side_m, place=None,
+        speed_mps=0.0 if turned is None else turned.speed_mps, depth_m=rod.line.depth_m,
+        depth_change_m=0.0, clearance_m=rod.line.clearance_m or 0.0, settle_s=0.0,
+    )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -240,7 +291,7 @@ class TightestTurns:
 
 
 def tightest_turns(
-    rods: Sequence[RodView], *, speed_mps: float, where: Where, bed: Bed
+    rods: Sequence[RodView], *, speed_mps: float, solver: Solver, bed: Bed
 ) -> TightestTurns:
     """Return the smallest safe circles to either side.
 
@@ -250,8 +301,8 @@ def tightest_turns(
         All rods.
     speed_mps : float
         Boat's speed through water, m/s.
-    where : callable
-        Solves one line.
+    solver : Solver
+        Solves lines.
     bed : Bed
         The bottom around the boat.
 
@@ -266,37 +317,42 @@ def tightest_turns(
     is to blame for that.
     """
     out = [rod for rod in rods if rod.line is not None]
-    straight, _ = _seen(out, None, "port", speed_mps, where, bed)
+    straight, _ = _straight(out, speed_mps, bed)
     down = {rod.rod_id for rod in straight if rod.clearance_m <= 0.0}
     down |= {rod.id for rod in out if rod.bottom_tap}
     names = {rod.id: rod.name for rod in out}
 
-    def trouble(radius_m: float, side: Literal["port", "starboard"]) -> str:
-        seen, tangles = _seen(out, radius_m, side, speed_mps, where, bed)
+    def trouble(radius_m: float, side: Side) -> tuple[str, bool]:
+        """What goes wrong in a turn, and whether a line goes slack in it."""
+        seen, tangles = _turning(out, radius_m, side, solver, bed)
         slack = [names[rod.rod_id] for rod in seen if rod.place is None]
         if slack:
-            return f"{' and '.join(slack)} would go slack"
+            return f"{' and '.join(slack)} would go slack", True
         if tangles:
-            return f"{' and '.join(names[rod_id] for rod_id in tangles[0].rod_ids)} would catch"
+            pair = " and ".join(names[rod_id] for rod_id in tangles[0].rod_ids)
+            return f"{pair} would catch", False
         deep = [
             names[rod.rod_id] for rod in seen if rod.clearance_m <= 0.0 and rod.rod_id not in down
         ]
-        return f"{' and '.join(deep)} would touch bottom" if deep else ""
+        return f"{' and '.join(deep)} would touch bottom" if deep else "", False
 
-    def safe(side: Literal["port", "starboard"]) -> SafeTurn:
-        why = ""
-        for index, radius in enumerate(_RADII_M):
-            found = trouble(radius, side)
-            if found:
-                why = found
-                continue
-            for wider in _RADII_M[index + 1:]:
-                found = trouble(wider, side)
-                if found:
-                    return SafeTurn(
-                        radius_m=radius, why=why, wider_m=wider, wider_why=found
-                    )
-            return SafeTurn(radius_m=radius, why=why)
-        return SafeTurn(radius_m=None, why=why)
+    def safe(side: Side) -> SafeTurn:
+        # From the widest in; a line that hangs dead in a turn does so in every tighter one.
+        troubles: list[tuple[float, str]] = []
+        for radius in reversed(_RADII_M):
+            found, slack = trouble(radius, side)
+            troubles.append((radius, found))
+            if slack:
+                break
+        best = next((i for i in range(len(troubles) - 1, -1, -1) if not troubles[i][1]), None)
+        if best is None:
+            return SafeTurn(radius_m=None, why=troubles[-1][1])
+        why = troubles[best + 1][1] if best + 1 < len(troubles) else ""
+        wider = next((item for item in reversed(troubles[:best]) if item[1]), None)
+        if wider is None:
+            return SafeTurn(radius_m=troubles[best][0], why=why)
+        return SafeTurn(
+            radius_m=troubles[best][0], why=why, wider_m=wider[0], wider_why=wider[1]
+        )
 
     return TightestTurns(port=safe("port"), starboard=safe("starboard"))

@@ -4,20 +4,21 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from ..boat.turns import asked_radius_m
+from ..boat.turns import TipInTurn, asked_radius_m
 from ..checks import require_number
 from ..errors import CoreError, InvalidInputError
 from ..gear.beat import SpeedAtDepth, predicted_rate_hz, speed_from_beat
 from ..gear.setup import recipe_words, rig_kind, working_range
 from ..gear.usual import first_setup, pair_of_speeds
 from ..gear.window import verdict
+from ..lines.turn import TurnedLine
 from ..record.fold_beside import AGAIN
 from ..record.state import RodState
 from .lines import TripLines
 from .manoeuvre import ManoeuvreView, manoeuvre_view
 from .numbers import RodLine
 from .order import LineOrders, line_orders
-from .plan import PlanView, TightestTurns, plan_view, tightest_turns
+from .plan import PlanView, Solver, TightestTurns, plan_view, tightest_turns
 from .track import bed_around, clearance_over
 from .view import RodTally, RodView, SpeedPair
 
@@ -111,9 +112,30 @@ class TripRods(TripLines):
         """
         return plan_view(
             self.rod_views(), course=course, radius_m=self._radius_m(radius_m, rate_degps),
-            speed_mps=self.speed_mps, where=self._where_quickly, bed=bed_around(self, now_s),
+            speed_mps=self.speed_mps, solver=self._solver(), bed=bed_around(self, now_s),
             leeway_deg=leeway_deg,
         )
+
+    def _solver(self) -> Solver:
+        """What solves the rods' lines from above, one turn beginning where the last one ended."""
+        cuts: dict[str, float] = {}
+        lags: dict[tuple[str, float], float] = {}
+
+        def turned(rod_id: str, setting_m: float, tip: TipInTurn) -> TurnedLine:
+            found = self.turned(
+                rod_id=rod_id, setting_m=setting_m, radius_m=tip.radius_m,
+                tip_radius_m=tip.tip_radius_m, cut_share=cuts.get(rod_id),
+            )
+            if not found.is_slack:
+                cuts[rod_id] = found.cut_share
+            return found
+
+        def lag_s(rod_id: str, setting_m: float) -> float:
+            if (rod_id, setting_m) not in lags:
+                lags[rod_id, setting_m] = self.lag_s(rod_id, setting_m)
+            return lags[rod_id, setting_m]
+
+        return Solver(where=self._where_quickly, turned=turned, lag_s=lag_s)
 
     def _radius_m(self, radius_m: float | None, rate_degps: float | None) -> float | None:
         return asked_radius_m(
@@ -151,7 +173,7 @@ class TripRods(TripLines):
         return manoeuvre_view(
             self.rod_views(), kind=kind, toward=toward,
             radius_m=require_number("radius_m", self._radius_m(radius_m, rate_degps)),
-            speed_mps=self.speed_mps, where=self._where_quickly, bed=bed_around(self, now_s),
+            speed_mps=self.speed_mps, solver=self._solver(), bed=bed_around(self, now_s),
         )
 
     def tightest(self, *, now_s: float | None = None) -> TightestTurns:
@@ -167,7 +189,7 @@ class TripRods(TripLines):
         TightestTurns
         """
         return tightest_turns(
-            self.rod_views(), speed_mps=self.speed_mps, where=self._where_quickly,
+            self.rod_views(), speed_mps=self.speed_mps, solver=self._solver(),
             bed=bed_around(self, now_s),
         )
 

@@ -35,6 +35,7 @@ from .rods import TripRods
 from .view import (
     ComfortView,
     FishView,
+    LayerView,
     MarkView,
     RibbonMark,
     RodView,
@@ -214,7 +215,7 @@ class FishSession(TripRods):
         asked = mark_targets(self.state, bands)
         if method is not None:
             asked.append(method_depth_m(method, self.state.bottom_m))
-        solved = self._solve(view.setup, self.speed_mps, doubt=True)
+        solved = self._solve(view.setup, self.speed_mps, doubt="full")
         reachable = {}
         for depth in asked:
             try:
@@ -254,8 +255,10 @@ class FishSession(TripRods):
     def _comfort(self) -> ComfortView:
         low, high = comfort_band_degc(self.trip.species)
         depths = comfort_depths_m(self.state.profile(), (low, high), bottom_m=self.state.bottom_m)
-        top, base = depths if depths is not None else (None, None)
-        return ComfortView(low_degc=low, high_degc=high, top_m=top, base_m=base)
+        return ComfortView(
+            low_degc=low, high_degc=high,
+            layers=tuple(LayerView(top_m=top, base_m=base) for top, base in depths),
+        )
 
     def _ribbon(self) -> tuple[RibbonMark, ...]:
         marks = [

@@ -167,13 +167,28 @@ class TemperaturePoint:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class LayerView:
+    """A layer of water: its upper and lower depth, m."""
+
+    top_m: float
+    base_m: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class ComfortView:
-    """Where the species is at ease: temperatures, and the depths that have them if known."""
+    """Where the species is at ease: temperatures, and the layers that have them if known.
+
+    Parameters
+    ----------
+    low_degc, high_degc : float
+        The band, degrees Celsius.
+    layers : tuple of LayerView
+        From the top down; none where the profile does not tell.
+    """
 
     low_degc: float
     high_degc: float
-    top_m: float | None
-    base_m: float | None
+    layers: tuple[LayerView, ...]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

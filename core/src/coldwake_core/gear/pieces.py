@@ -11,18 +11,21 @@ from ..errors import InvalidInputError
 from ..lines.bodies import (
     Lip,
     TowedBody,
-    plate_body,
+    blade_body,
     plug_body,
     sinking_speed_mps,
     soft_body,
+    spoon_body,
 )
-from ..lines.plugfit import DivePoint, fit_plug
+from ..lines.plugfit import DivePoint, FittedPlug, fit_plug
 from ..water.fresh import Water
 from .beat import Beat
 
 LureKind = Literal["plug", "spoon", "soft"]
 AttractorStyle = Literal["dodger", "tow_points", "spinning", "willow_leaf", "blade_string", "disc"]
 Hook = Literal["none", "single", "double_single", "treble", "two_trebles"]
+SWINGING: Final = ("dodger", "tow_points")
+"""Attractors that sway from side to side; the others turn, flutter or keep their course."""
 SLOWEST_MPS: Final = 0.1 * MPH_MPS
 """Below this nothing is trolled any more, it drifts."""
 FASTEST_MPS: Final = 4.5
@@ -219,7 +222,8 @@ class Attractor:
         -------
         TowedBody
         """
-        return plate_body(length_m=self.length_m, width_m=self.width_m, mass_kg=self.mass_kg)
+        make = blade_body if self.style in SWINGING else spoon_body
+        return make(length_m=self.length_m, width_m=self.width_m, mass_kg=self.mass_kg)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -313,13 +317,13 @@ class Lure:
         TowedBody
         """
         if self.points:
-            return fit_plug(
-                length_m=self.length_m, mass_kg=self.mass_kg, lip=self.lip, points=self.points
-            ).body
+            return self._fitted().body
         if self.kind == "plug":
-            return plug_body(length_m=self.length_m, mass_kg=self.mass_kg, lip=self.lip)
+            return plug_body(
+                length_m=self.length_m, mass_kg=self.mass_kg, lip=self.lip, width_m=self.width_m
+            )
         if self.kind == "spoon":
-            return plate_body(length_m=self.length_m, width_m=self.width_m, mass_kg=self.mass_kg)
+            return spoon_body(length_m=self.length_m, width_m=self.width_m, mass_kg=self.mass_kg)
         return soft_body(length_m=self.length_m, width_m=self.width_m, mass_kg=self.mass_kg)
 
     @property
@@ -327,9 +331,13 @@ class Lure:
         """Relative spread left in a fitted plug's lip force; None where nothing was fitted."""
         if not self.points:
             return None
+        return self._fitted().lip_spread
+
+    def _fitted(self) -> FittedPlug:
         return fit_plug(
-            length_m=self.length_m, mass_kg=self.mass_kg, lip=self.lip, points=self.points
-        ).lip_spread
+            length_m=self.length_m, mass_kg=self.mass_kg, lip=self.lip, points=self.points,
+            width_m=self.width_m,
+        )
 
     def countdown_s(self, depth_m: float, water: Water) -> float | None:
         """Return how long to let a sinking plug fall at rest to reach a depth.
@@ -348,5 +356,7 @@ class Lure:
         """
         if self.kind != "plug":
             return None
-        speed = sinking_speed_mps(length_m=self.length_m, mass_kg=self.mass_kg, water=water)
+        speed = sinking_speed_mps(
+            length_m=self.length_m, mass_kg=self.mass_kg, width_m=self.width_m, water=water
+        )
         return depth_m / speed if speed > 0.02 else None

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Final
 
 from ..constants import INCH_M, MPH_MPS
-from ..lines.bodies import PLUG_FULLNESS, PLUG_GIRTH_RATIO, Lip
+from ..lines.bodies import PLUG_GIRTH_RATIO, Lip, plug_volume_m3
 from .pieces import Lure, SpeedRange
 
 PLUG_SIZES_IN: Final = (2.0, 2.75, 3.5, 4.5, 5.0)
@@ -38,12 +38,12 @@ def generic_plug(*, length_in: float, lip: Lip, sinking: bool = False) -> Lure:
     """
     length = length_in * INCH_M
     girth = PLUG_GIRTH_RATIO * length
-    volume = PLUG_FULLNESS * 3.141592653589793 / 6.0 * length * girth**2
+    volume = plug_volume_m3(length_m=length, width_m=girth)
     low, high = _RANGES_MPH[lip]
     kind = "Sinking" if sinking else "Floating"
-    tenths = round(length_in * 100)
+    hundredths = round(length_in * 100)
     return Lure(
-        id=f"plug-{tenths}-{lip}-{'s' if sinking else 'f'}",
+        id=f"plug-{hundredths}-{lip}-{'s' if sinking else 'f'}",
         name=f"{kind} {length_in:g} in plug, {'no' if lip == 'none' else lip} lip",
         colour="plain", kind="plug",
         length_m=length, width_m=girth,

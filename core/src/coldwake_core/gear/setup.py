@@ -209,7 +209,7 @@ def build_rig(outfit: Outfit, setup: RodSetup, mates: Iterable[RodSetup] = ()) -
     if line.kind == "leadcore":
         stretches = (
             (material(line.leader_material_id or ""), line.leader_length_m),
-            (material(line.core_material_id or ""), line.core_length_m),
+            (line.core(), line.core_length_m),
             (main, line.length_m),
         )
     sinker = None

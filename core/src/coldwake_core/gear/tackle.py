@@ -6,9 +6,11 @@ from dataclasses import dataclass, replace
 from typing import Any, Final, Literal, TypeVar
 
 from ..checks import require_number, require_text
+from ..constants import COLOUR_M
 from ..errors import InvalidInputError, UnknownItemError
 from ..lines.bodies import BallShape
-from ..lines.materials import material
+from ..lines.materials import LineMaterial, material
+from ..lines.sounder import Sounder
 from .pieces import Attractor, Lure
 from .small import Bait, Leader, Release, Scent, Weight
 
@@ -17,6 +19,7 @@ LineKind = Literal["flat", "leadcore", "downrigger"]
 PlaceKind = Literal["holder", "downrigger", "board"]
 
 LONGEST_LINE_M: Final = 500.0
+USUAL_SOUNDER: Final = Sounder()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -118,6 +121,8 @@ class LineSpec:
         Leader between core and lure.
     leader_length_m : float
         Its length, m.
+    colour_mass_kg : float
+        What one colour of the leadcore weighs dry, kg, if it was weighed; 0 if not.
     count : int
         How many reels of it are aboard.
     """
@@ -131,6 +136,7 @@ class LineSpec:
     core_length_m: float = 0.0
     leader_material_id: str | None = None
     leader_length_m: float = 0.0
+    colour_mass_kg: float = 0.0
     count: int = 1
 
     def check(self) -> None:
@@ -149,6 +155,39 @@ class LineSpec:
             material(self.leader_material_id or "", field="leader_material_id")
             require_number("core_length_m", self.core_length_m, above=0.0, high=400.0, unit="m")
             require_number("leader_length_m", self.leader_length_m, above=0.0, high=60.0, unit="m")
+        if self.colour_mass_kg != 0.0:
+            require_number("colour_mass_kg", self.colour_mass_kg, above=0.0, high=1.0, unit="kg")
+            if self.kind != "leadcore":
+                raise InvalidInputError(
+                    "colour_mass_kg", self.colour_mass_kg, "0: only leadcore has colours"
+                )
+            self.core()
+
+    def core(self) -> LineMaterial:
+        """Return the leadcore on the reel, with its own weight where it was measured.
+
+        Returns
+        -------
+        LineMaterial
+
+        Raises
+        ------
+        InvalidInputError
+            If a colour of it cannot weigh so much.
+        """
+        core = material(self.core_material_id or "", field="core_material_id")
+        if self.colour_mass_kg == 0.0:
+            return core
+        try:
+            return core.with_mass(self.colour_mass_kg / COLOUR_M)
+        except InvalidInputError as error:
+            low, high = (error.low or 0.0) * COLOUR_M, (error.high or 0.0) * COLOUR_M
+            raise InvalidInputError(
+                "colour_mass_kg", self.colour_mass_kg,
+                f"between {low:.3f} and {high:.3f} kg: its sheath alone weighs the one, solid lead "
+                "of its size the other; weigh one colour, dry",
+                low=low, high=high, reason="colour_mass",
+            ) from error
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -165,6 +204,8 @@ class Outfit:
         What is aboard; keys are unique within each.
     weights, releases, leaders, baits, scents : tuple
         The small things.
+    sounder : Sounder
+        Where the boat's sonar looks from.
     """
 
     boat_name: str
@@ -179,11 +220,13 @@ class Outfit:
     leaders: tuple[Leader, ...] = ()
     baits: tuple[Bait, ...] = ()
     scents: tuple[Scent, ...] = ()
+    sounder: Sounder = USUAL_SOUNDER
 
     def check(self) -> None:
         """Raise InvalidInputError unless keys are unique and the boat is one."""
         require_text("boat_name", self.boat_name, longest=120)
         require_number("boat_length_m", self.boat_length_m, low=1.5, high=20.0, unit="m")
+        self.sounder.check()
         for name in OUTFIT_LISTS:
             ids = [item.id for item in getattr(self, name)]
             for index, item_id in enumerate(ids):

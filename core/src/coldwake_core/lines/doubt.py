@@ -3,20 +3,23 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, replace
-from typing import Final
+from dataclasses import dataclass, field, replace
+from typing import Final, Literal
 
 from ..errors import InvalidInputError
 from ..water.fresh import Water
-from .calibration import PARAMETERS, STEP, Calibration
-from .linear import quadratic_form
+from .calibration import PARAMETERS, Calibration, spread_for
 from .linerig import Placement
+from .pulls import BAND_TOLERANCE, WATER_TOLERANCE, Slopes
 from .rigs import Rig, Solved
+from .turn import TurnedLine, turn_line
 
 DOUBT_LEVEL: Final = 0.80
 """Share of cases that the shown band is meant to hold: four times in five."""
 DOUBT_QUANTILE: Final = 1.2815515655446004
 """Standard normal quantile of 0.90, for a two-sided band of 80 %."""
+Doubts = Literal["none", "quick", "full"]
+_NAMES: Final = (*PARAMETERS, "speed_mps")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -27,40 +30,59 @@ class DepthEstimate:
     ----------
     depth_m : float
         Depth of the lure, m.
-    doubt_m : float
-        Half-width of the band that holds it with probability ``level``, m, >= 0.
+    shallow_m, deep_m : float
+        The band that holds it with probability ``level``, m: as likely to be above the one as
+        below the other.
     level : float
         Probability of the band.
     """
 
     depth_m: float
-    doubt_m: float
+    shallow_m: float
+    deep_m: float
     level: float = DOUBT_LEVEL
 
+    @property
+    def doubt_m(self) -> float:
+        """Half-width of the band, m."""
+        return 0.5 * (self.deep_m - self.shallow_m)
 
-@dataclass(frozen=True, slots=True)
+
+@dataclass(slots=True)
 class DoubtfulRig:
-    """A rig solved at a speed as it is believed, with departures to read depths with their doubt.
+    """A rig at a speed as it is believed; solved as far as it is asked about.
 
     Parameters
     ----------
-    solved : Solved
-        The rig with its calibrated inputs.
+    rig : LineRig or DownriggerRig
+        The tackle.
+    speed_mps : float
+        Speed through water, m/s.
+    water : Water
+        Density and viscosity.
     calibration : Calibration
         What is believed of it.
-    moved : tuple of (float, Solved)
-        For each parameter but the number's own: its step, and the rig with it moved.
-    faster : Solved or None
-        The rig one standard deviation of speed faster.
+    doubts : {'none', 'quick', 'full'}
+        Whether to say how sure it is, and whether to first order only: half the work, for a band
+        that is redrawn while a finger moves.
     """
 
-    solved: Solved
+    rig: Rig
+    speed_mps: float
+    water: Water
     calibration: Calibration
-    moved: tuple[tuple[int, Solved], ...] = ()
-    faster: Solved | None = None
+    doubts: Doubts = "full"
+    _whole: Solved | None = field(default=None, repr=False)
+
+    @property
+    def solved(self) -> Solved:
+        """The rig with its calibrated inputs, for every number."""
+        if self._whole is None:
+            self._whole = self.rig.solve(self.speed_mps, self.water, self.calibration.shift())
+        return self._whole
 
     def _length(self, setting_m: float) -> float:
-        longest = self.solved.longest_m
+        longest = self.rig.longest_m
         if setting_m > longest:
             return setting_m  # the rig says in its own words that the reel holds less
         return min(setting_m * self.calibration.setting_factor, longest)
@@ -81,43 +103,127 @@ class DoubtfulRig:
 
         Notes
         -----
-        First-order propagation of the calibration's covariance, with the speed's doubt added. A
-        small step that lifts the lure to the surface, where it skips or floats, is no slope: it
-        counts as if one standard deviation of that input did it.
+        First-order reliability: the slopes say in which direction of all inputs together the depth
+        changes fastest for its likelihood; the rig is solved again that far to either side, at the
+        tenth and the ninetieth per cent. So the band is lopsided where the depth is: near the
+        surface, and where a ball cannot hang deeper than its cable is long. A lure at the surface
+        has no slope: there the direction is the one that most likely pulls it under.
+
+        References
+        ----------
+        Hasofer, A.M., Lind, N.C. (1974). Exact and invariant second-moment code format. J. Eng.
+        Mech. Div. ASCE 100, 111-121. From memory.
         """
-        length = self._length(setting_m)
-        try:
-            placement = self.solved.place(length, picture=picture)
-        except InvalidInputError:
-            # By what was learnt of the counter the clip is just dry: take the number as it stands.
-            length = setting_m
-            placement = self.solved.place(length, picture=picture)
-        placement = replace(placement, setting_m=setting_m)
-        if self.faster is None:
-            return placement, DepthEstimate(depth_m=placement.depth_m, doubt_m=0.0)
-        slopes = [0.0] * len(PARAMETERS)
-        for index, solved in self.moved:
-            there = solved.place(length, picture=False)
-            step = STEP
-            if there.at_surface and not placement.at_surface:
-                step = max(math.sqrt(self.calibration.covariance[index][index]), STEP)
-            slopes[index] = (there.depth_m - placement.depth_m) / step
-        shorter = self._shorter(length)
-        slopes[PARAMETERS.index("setting")] = (placement.depth_m - shorter) / STEP
-        by_speed = self.faster.place(length, picture=False).depth_m - placement.depth_m
-        deviation = math.sqrt(
-            quadratic_form(slopes, self.calibration.covariance) + by_speed * by_speed
-        )
-        return placement, DepthEstimate(
-            depth_m=placement.depth_m, doubt_m=DOUBT_QUANTILE * deviation
+        self.rig.check_number(setting_m)
+        length = self._wet(setting_m)
+        solved = self._whole or self._solve({}, length)
+        placement = replace(solved.place(length, picture=picture), setting_m=setting_m)
+        depth = placement.depth_m
+        if self.doubts == "none":
+            return placement, DepthEstimate(depth_m=depth, shallow_m=depth, deep_m=depth)
+        slopes = solved.slopes(length)
+        if self.doubts == "quick" and slopes is not None and depth > 0.0:
+            # To first order in the logarithm of the depth, so that no band begins in the air.
+            off = math.exp(math.fsum(
+                by * slopes.get(name, 0.0) for name, by in self._moved(slopes).items()
+            ) / depth)
+            return placement, DepthEstimate(
+                depth_m=depth, shallow_m=depth / off, deep_m=depth * off
+            )
+        if slopes is None:
+            slopes = solved.sinking()
+        moved = self._moved(slopes)
+        deep = max(self._depth(moved, length), depth)
+        shallow = min(self._depth({name: -by for name, by in moved.items()}, length), depth)
+        return placement, DepthEstimate(depth_m=depth, shallow_m=shallow, deep_m=deep)
+
+    def _solve(self, moved: dict[str, float], length_m: float) -> Solved:
+        return self.rig.solve(
+            self.speed_mps, self.water, self.calibration.shift(moved), reach_m=length_m,
+            tolerance=BAND_TOLERANCE if moved else WATER_TOLERANCE,
         )
 
-    def _shorter(self, length_m: float) -> float:
-        """Depth, m, with a little less line out; a clip that it lifts out of the water is at 0."""
+    def _moved(self, slopes: Slopes) -> dict[str, float]:
+        """How far all inputs go together to the ninetieth per cent of the depth."""
+        spread = [
+            math.fsum(
+                row[j] * slopes.get(name, 0.0) for j, name in enumerate(PARAMETERS)
+            )
+            for row in self.calibration.covariance
+        ]
+        by_speed = slopes.get("speed_mps", 0.0)
+        spread.append(self.calibration.speed_mps**2 * by_speed)
+        variance = math.fsum(
+            value * slopes.get(name, 0.0) for value, name in zip(spread, _NAMES, strict=True)
+        )
+        if variance <= 0.0:
+            return {}
+        scale = DOUBT_QUANTILE / math.sqrt(variance)
+        return {name: scale * value for value, name in zip(spread, _NAMES, strict=True)}
+
+    def _depth(self, moved: dict[str, float], length_m: float) -> float:
+        """Depth, m, with the inputs moved; a clip that this lifts out of the water is at 0."""
+        length = min(length_m * math.exp(moved.get("setting", 0.0)), self.rig.longest_m)
         try:
-            return self.solved.place(length_m * (1.0 - STEP), picture=False).depth_m
+            return self._solve(moved, length).place(length, picture=False).depth_m
         except InvalidInputError:
             return 0.0
+
+    def turned(
+        self, setting_m: float, *, radius_m: float, tip_radius_m: float,
+        cut_share: float | None = None,
+    ) -> TurnedLine:
+        """Return how the line fares in a steady turn.
+
+        Parameters
+        ----------
+        setting_m : float
+            The number set, m.
+        radius_m, tip_radius_m : float
+            Radius of the boat's circle and of the rod tip's, m.
+        cut_share : float, optional
+            How far the line cut the corner in a turn nearly like this one.
+
+        Returns
+        -------
+        TurnedLine
+
+        Raises
+        ------
+        InvalidInputError
+            If number or radius cannot be.
+        """
+        self.rig.check_number(setting_m)
+        more = {} if cut_share is None else {"cut_share": cut_share}
+        return turn_line(
+            self.rig, self._wet(setting_m), speed_mps=self.speed_mps, water=self.water,
+            radius_m=radius_m, tip_radius_m=tip_radius_m, shift=self.calibration.shift(), **more,
+        )
+
+    def lag_s(self, setting_m: float) -> float:
+        """Return how long the lure's depth takes to follow a change of speed.
+
+        Parameters
+        ----------
+        setting_m : float
+            The number set, m.
+
+        Returns
+        -------
+        float
+            s: about two thirds of the change are done by then.
+        """
+        length = self._wet(setting_m)
+        return self._solve({}, length).lag_s(length)
+
+    def _wet(self, setting_m: float) -> float:
+        """The length that a number stands for, or the number itself where its clip would be dry."""
+        length = self._length(setting_m)
+        try:
+            self.rig.check_number(length)
+        except InvalidInputError:
+            return setting_m
+        return length
 
     def setting_for(self, depth_m: float) -> float:
         """Return the number that puts the lure at a depth.
@@ -141,9 +247,10 @@ class DoubtfulRig:
 
 
 def solve_with_doubt(
-    rig: Rig, speed_mps: float, water: Water, calibration: Calibration | None = None
+    rig: Rig, speed_mps: float, water: Water, calibration: Calibration | None = None, *,
+    doubts: Doubts = "full",
 ) -> DoubtfulRig:
-    """Return a rig solved at a speed, with the solutions that carry its doubt.
+    """Return a rig at a speed, ready to say depths and how sure they are.
 
     Parameters
     ----------
@@ -155,42 +262,12 @@ def solve_with_doubt(
         Density and viscosity.
     calibration : Calibration, optional
         What is believed of the line; the physical values when left out.
+    doubts : {'none', 'quick', 'full'}
+        Whether to say how sure it is: one solution, one and a pass, or three and a pass.
 
     Returns
     -------
     DoubtfulRig
     """
-    believed = Calibration.prior() if calibration is None else calibration
-    return DoubtfulRig(
-        solved=rig.solve(speed_mps, water, believed.shift()),
-        calibration=believed,
-        moved=tuple(
-            (index, rig.solve(speed_mps, water, believed.shift(moved=index)))
-            for index, name in enumerate(PARAMETERS) if name != "setting"
-        ),
-        faster=rig.solve(speed_mps, water, believed.shift(speed_mps=believed.speed_mps)),
-    )
-
-
-def solve_quickly(
-    rig: Rig, speed_mps: float, water: Water, calibration: Calibration | None = None
-) -> DoubtfulRig:
-    """Return a rig solved at a speed without its doubt: one solution instead of six.
-
-    Parameters
-    ----------
-    rig : LineRig or DownriggerRig
-        The tackle.
-    speed_mps : float
-        Speed through water, m/s, >= 0.
-    water : Water
-        Density and viscosity.
-    calibration : Calibration, optional
-        What is believed of the line.
-
-    Returns
-    -------
-    DoubtfulRig
-    """
-    believed = Calibration.prior() if calibration is None else calibration
-    return DoubtfulRig(rig.solve(speed_mps, water, believed.shift()), believed)
+    believed = Calibration.prior(spread_for(rig)) if calibration is None else calibration
+    return DoubtfulRig(rig, speed_mps, water, believed, doubts)

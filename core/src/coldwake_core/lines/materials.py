@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 from ..checks import require_number
@@ -33,6 +33,10 @@ class LineMaterial:
         Diameter of a lead core, m; 0 for none.
     strength_n : float
         Its class: the load it is sold for, N.
+    damping : float
+        Damping ratio of its own vibration: how much of the strumming it swallows.
+    weighed : bool
+        Whether its weight was measured.
     source : str
         Where the figures come from.
     """
@@ -44,6 +48,8 @@ class LineMaterial:
     fill: float = 1.0
     core_diameter_m: float = 0.0
     strength_n: float = 0.0
+    damping: float = 0.02
+    weighed: bool = False
     source: str = "from memory"
 
     def check(self) -> None:
@@ -83,7 +89,7 @@ class LineMaterial:
 
     def segment(
         self, length_m: float, *, water: Water, weight_factor: float = 1.0,
-        drag_factor: float = 1.0,
+        drag_factor: float = 1.0, strum_factor: float = 1.0,
     ) -> Segment:
         """Return a stretch of this line in a water.
 
@@ -97,6 +103,8 @@ class LineMaterial:
             Multiplies its weight in water.
         drag_factor : float
             Multiplies its normal drag.
+        strum_factor : float
+            Multiplies what strumming adds to it.
 
         Returns
         -------
@@ -110,13 +118,52 @@ class LineMaterial:
             weight_npm=weight_factor * (self.mass_kgpm - displaced) * GRAVITY_MPS2,
             drag_factor=drag_factor,
             weight_air_npm=self.mass_kgpm * GRAVITY_MPS2,
+            strum_factor=strum_factor,
+            # Mass over that of the water it displaces with what floods it, and the added mass.
+            mass_damping=self.damping * (
+                1.0 + self.mass_kgpm / (math.pi / 4 * self.diameter_m**2 * water.density_kgpm3)
+            ),
         )
+
+    def with_mass(self, mass_kgpm: float) -> LineMaterial:
+        """Return this leadcore with the weight that was measured: its lead is made to fit.
+
+        Parameters
+        ----------
+        mass_kgpm : float
+            Dry mass per length, kg/m.
+
+        Returns
+        -------
+        LineMaterial
+
+        Raises
+        ------
+        InvalidInputError
+            If the line has no lead, or the mass cannot be that of a strand inside it.
+        """
+        if self.core_diameter_m <= 0.0:
+            raise InvalidInputError("mass_kgpm", mass_kgpm, "left out: this line has no lead core")
+        sheath = self.fill * self.solid_density_kgpm3
+        full = math.pi / 4 * self.diameter_m**2 * sheath
+        square = (mass_kgpm - full) / (math.pi / 4 * (LEAD_DENSITY_KGPM3 - sheath))
+        if not 0.0 < square < self.diameter_m**2:
+            most = math.pi / 4 * self.diameter_m**2 * LEAD_DENSITY_KGPM3
+            raise InvalidInputError(
+                "mass_kgpm", mass_kgpm, f"between {full:.4f} and {most:.4f} kg/m: its sheath alone "
+                "weighs the one, solid lead of its size the other",
+                low=full, high=most, reason="colour_mass",
+            )
+        return replace(self, core_diameter_m=math.sqrt(square), weighed=True)
 
 
 NYLON_DENSITY_KGPM3: Final = 1140.0
 FLUOROCARBON_DENSITY_KGPM3: Final = 1780.0
 POLYETHYLENE_DENSITY_KGPM3: Final = 970.0
 """Nylon 6, PVDF and high-modulus polyethylene: handbook values of the polymers."""
+_BRAIDED_DAMPING: Final = 0.10
+"""Damping ratio of braids and sheaths, half their loss tangent of 0.1-0.3; solid lines have about
+0.02, steel strand 0.01 (textile and wire rope handbooks, from memory)."""
 _POUND_N: Final = POUND_KG * GRAVITY_MPS2
 
 
@@ -138,14 +185,20 @@ def _braid(pounds: int, millimetres: float) -> LineMaterial:
     return LineMaterial(
         id=f"braid-{pounds}", name=f"{pounds} lb braid", diameter_m=millimetres / 1000,
         solid_density_kgpm3=POLYETHYLENE_DENSITY_KGPM3, fill=0.8, strength_n=pounds * _POUND_N,
+        damping=_BRAIDED_DAMPING,
     )
 
 
-def _leadcore(pounds: int, millimetres: float, core_millimetres: float) -> LineMaterial:
+_STRAND_M: Final = 0.000525
+"""Lead strand of an 18 lb leadcore that weighs 13 grains a foot (assumed.LEADCORE_GRAINS_PER_FOOT)
+with its sheath; a test holds it to that."""
+
+
+def _leadcore(pounds: int, millimetres: float) -> LineMaterial:
     return LineMaterial(
         id=f"leadcore-{pounds}", name=f"{pounds} lb leadcore", diameter_m=millimetres / 1000,
         solid_density_kgpm3=NYLON_DENSITY_KGPM3, fill=0.7,
-        core_diameter_m=core_millimetres / 1000, strength_n=pounds * _POUND_N,
+        core_diameter_m=_STRAND_M, strength_n=pounds * _POUND_N, damping=_BRAIDED_DAMPING,
         source="from memory: one lead strand for all classes, a thicker sheath for the stronger",
     )
 
@@ -157,16 +210,17 @@ MATERIALS: Final[dict[str, LineMaterial]] = {
         _mono(17, 0.40), _mono(20, 0.45),
         _fluoro(8, 0.26), _fluoro(10, 0.28), _fluoro(12, 0.33), _fluoro(15, 0.36),
         _braid(15, 0.20), _braid(20, 0.23), _braid(30, 0.28), _braid(50, 0.36),
-        _leadcore(12, 0.80, 0.47), _leadcore(15, 0.83, 0.47), _leadcore(18, 0.87, 0.47),
-        _leadcore(27, 0.97, 0.47),
+        _leadcore(12, 0.80), _leadcore(15, 0.83), _leadcore(18, 0.87), _leadcore(27, 0.97),
         LineMaterial(
             id="cable-steel-150", name="150 lb steel cable", diameter_m=0.00084,
             solid_density_kgpm3=STEEL_DENSITY_KGPM3, fill=0.77, strength_n=150 * _POUND_N,
+            damping=0.01,
             source="from memory: seven strands, fill of seven circles in one 7/9",
         ),
         LineMaterial(
             id="cable-braid-200", name="200 lb braid cable", diameter_m=0.00070,
             solid_density_kgpm3=POLYETHYLENE_DENSITY_KGPM3, fill=0.8, strength_n=200 * _POUND_N,
+            damping=_BRAIDED_DAMPING,
         ),
     )
 }

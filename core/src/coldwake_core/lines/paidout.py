@@ -3,17 +3,17 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from ..errors import InvalidInputError, TooDeepError, TooShallowError
 from .catenary import AirSpan, air_span
 from .curve import LinePoint, TowedLine, interpolate
 
 _ITERATIONS = 60
-_RELATIVE = 1e-10
+_RELATIVE = 1e-8
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
+@dataclass(slots=True, kw_only=True)
 class PaidOutLine:
     """A towed line together with the piece in the air up to the rod tip or boom.
 
@@ -25,47 +25,38 @@ class PaidOutLine:
         Height of the rod tip above the water, m.
     air_weights_npm : tuple of float
         Weight in air of each stretch of the line, N/m, one per stretch.
-    out_m : tuple of float
-        Line paid out when the surface stands at each point of the curve, m; inf where the line
-        cannot climb to the tip.
+    longest_m : float
+        Line on the reel, m: the greatest that can be out. The curve may end before it, where only
+        so much is asked about.
     """
 
     line: TowedLine
     tip_height_m: float
     air_weights_npm: tuple[float, ...]
-    out_m: tuple[float, ...]
+    longest_m: float
+    _outs: dict[int, float] = field(default_factory=dict, repr=False)
 
-    @classmethod
-    def build(
-        cls, line: TowedLine, *, tip_height_m: float, air_weights_npm: tuple[float, ...]
-    ) -> PaidOutLine:
-        """Return the paid-out line of a curve.
+    def _out(self, index: int) -> float:
+        """Line paid out when the surface stands at a point of the curve, m; inf where the line
+        cannot climb to the tip. Kept, since few points are asked about and some often."""
+        found = self._outs.get(index)
+        if found is None:
+            point = self.line.points[index]
+            found = self._outs[index] = point.arc_m + self._span(point, index).length_m
+        return found
+
+    def stretch_of(self, index: int) -> int:
+        """Return which stretch of the line a point of the curve belongs to.
 
         Parameters
         ----------
-        line : TowedLine
-            Curve from the towed end upward.
-        tip_height_m : float
-            Height of the rod tip above the water, m, >= 0.
-        air_weights_npm : tuple of float
-            Weight in air of each stretch, N/m.
+        index : int
+            The point.
 
         Returns
         -------
-        PaidOutLine
+        int
         """
-        outs = []
-        stretch = 0
-        for index, point in enumerate(line.points):
-            if stretch + 1 < len(line.breaks) and index >= line.breaks[stretch + 1]:
-                stretch += 1
-            outs.append(_out(point, tip_height_m, air_weights_npm[stretch]))
-        return cls(
-            line=line, tip_height_m=tip_height_m, air_weights_npm=air_weights_npm,
-            out_m=tuple(outs),
-        )
-
-    def _stretch(self, index: int) -> int:
         stretch = 0
         for number, start in enumerate(self.line.breaks):
             if index >= start:
@@ -75,21 +66,18 @@ class PaidOutLine:
     def _span(self, point: LinePoint, index: int) -> AirSpan:
         span = air_span(
             height_m=self.tip_height_m, tension_n=point.tension_n, angle_rad=point.angle_rad,
-            weight_npm=self.air_weights_npm[self._stretch(index)],
+            weight_npm=self.air_weights_npm[self.stretch_of(index)],
         )
         return span if span is not None else AirSpan(math.inf, math.inf)
-
-    @property
-    def longest_m(self) -> float:
-        """Line on the reel, m: the greatest that can be out."""
-        return self.line.length_m
 
     @property
     def deepest_m(self) -> float:
         """Depth of the towed end with the whole reel out, m, or of the deepest length before."""
         end = self.waterline(self.longest_m)
-        inside = [p.up_m for p, out in zip(self.line.points, self.out_m, strict=True)
-                  if out <= self.longest_m]
+        inside = [
+            point.up_m for index, point in enumerate(self.line.points)
+            if self._out(index) <= self.longest_m
+        ]
         return max([end[0].up_m if end else 0.0, *inside])
 
     def waterline(self, out_m: float) -> tuple[LinePoint, AirSpan] | None:
@@ -124,11 +112,11 @@ class PaidOutLine:
         for index in range(len(points) - 2, -1, -1):
             a, b = points[index], points[index + 1]
             if b.arc_m <= a.arc_m:
-                if self.out_m[index] < out_m < self.out_m[index + 1]:
+                if self._out(index) < out_m < self._out(index + 1):
                     return self._at_joint(index, out_m)
                 continue
-            if self.out_m[index] <= out_m and (
-                out_m <= self.out_m[index + 1] or index == len(points) - 2
+            if self._out(index) <= out_m and (
+                out_m <= self._out(index + 1) or index == len(points) - 2
             ):
                 return self._root(index, out_m)
         return None
@@ -136,7 +124,7 @@ class PaidOutLine:
     def _at_joint(self, index: int, out_m: float) -> tuple[LinePoint, AirSpan]:
         """The joint of two lines stands at the surface while the lighter takes over in the air."""
         a, b = self.line.points[index], self.line.points[index + 1]
-        share = (out_m - self.out_m[index]) / (self.out_m[index + 1] - self.out_m[index])
+        share = (out_m - self._out(index)) / (self._out(index + 1) - self._out(index))
         low, high = self._span(a, index).forward_m, self._span(b, index + 1).forward_m
         return b, AirSpan(out_m - b.arc_m, low + share * (high - low))
 
@@ -144,7 +132,7 @@ class PaidOutLine:
         """Find the waterline between two neighbouring points by bisection with regula falsi."""
         a, b = self.line.points[index], self.line.points[index + 1]
         low, high = a.arc_m, b.arc_m
-        f_low, f_high = self.out_m[index] - out_m, self.out_m[index + 1] - out_m
+        f_low, f_high = self._out(index) - out_m, self._out(index + 1) - out_m
         point, span = b, self._span(b, index)
         for count in range(_ITERATIONS):
             if f_high == f_low:
@@ -207,9 +195,9 @@ class PaidOutLine:
 
     def _shallowest(self) -> float:
         """Depth below which line out rises with depth all the way down, m."""
-        best = len(self.out_m) - 1
-        for index in range(len(self.out_m) - 2, -1, -1):
-            if self.out_m[index] > self.out_m[best]:
+        best = len(self.line.points) - 1
+        for index in range(len(self.line.points) - 2, -1, -1):
+            if self._out(index) > self._out(best):
                 break
             best = index
         return max(self.line.points[best].up_m, 0.0)
@@ -220,14 +208,6 @@ def _too_deep(field: str, deepest_m: float) -> TooDeepError:
         f"cannot be reached at this speed: deepest is {deepest_m:.1f} m", field=field,
         limit=deepest_m,
     )
-
-
-def _out(point: LinePoint, tip_height_m: float, weight_npm: float) -> float:
-    span = air_span(
-        height_m=tip_height_m, tension_n=point.tension_n, angle_rad=point.angle_rad,
-        weight_npm=weight_npm,
-    )
-    return math.inf if span is None else point.arc_m + span.length_m
 
 
 def _arc_for_height(a: LinePoint, b: LinePoint, up_m: float) -> LinePoint:

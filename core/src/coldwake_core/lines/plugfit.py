@@ -86,7 +86,8 @@ class FittedPlug:
 
 @lru_cache(maxsize=256)
 def fit_plug(
-    *, length_m: float, mass_kg: float, lip: Lip, points: tuple[DivePoint, ...]
+    *, length_m: float, mass_kg: float, lip: Lip, points: tuple[DivePoint, ...],
+    width_m: float | None = None,
 ) -> FittedPlug:
     """Return a plug's body fitted to points on its depth curve.
 
@@ -98,6 +99,8 @@ def fit_plug(
         The generic lip it starts from; a lipless plug has nothing to fit.
     points : tuple of DivePoint, length 1 to 5
         What it is said to do.
+    width_m : float, optional
+        Greatest width, m; that of a slim minnow when left out.
 
     Returns
     -------
@@ -120,7 +123,7 @@ def fit_plug(
         raise InvalidInputError("lip", lip, "small, medium or deep: without one nothing dives")
     for point in points:
         point.check()
-    generic = plug_body(length_m=length_m, mass_kg=mass_kg, lip=lip)
+    generic = plug_body(length_m=length_m, mass_kg=mass_kg, lip=lip, width_m=width_m)
     water = Water.at_degc(15.0)
 
     def depths(values: Sequence[float]) -> list[float]:

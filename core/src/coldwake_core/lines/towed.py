@@ -16,7 +16,7 @@ from ..checks import require_number
 from ..errors import InvalidInputError
 from ..water.fresh import Water
 from .curve import LinePoint, TowedLine
-from .drag import LINE_DRAG, CylinderDrag
+from .drag import LINE_DRAG, CylinderDrag, LineLaw
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -35,6 +35,10 @@ class Segment:
         Multiplies the normal drag: 1 for a line alone, more where another line rides along.
     weight_air_npm : float
         Weight in air per length, N/m.
+    strum_factor : float
+        Multiplies what strumming adds to the normal drag.
+    mass_damping : float
+        ``(m* + 1) zeta`` of the line: how hard it is to set strumming.
     hung_back_n, hung_down_n : float
         Pull of what is fixed at its lower end (a weight, a clip, a sliding sinker), N.
     """
@@ -46,28 +50,47 @@ class Segment:
     weight_air_npm: float = 0.0
     hung_back_n: float = 0.0
     hung_down_n: float = 0.0
+    strum_factor: float = 1.0
+    mass_damping: float = 0.0
+
+    def law(self, speed_mps: float, water: Water, drag: CylinderDrag = LINE_DRAG) -> LineLaw:
+        """Return its drag at a speed.
+
+        Parameters
+        ----------
+        speed_mps : float
+            Speed through water, m/s, >= 0.
+        water : Water
+            Density and viscosity.
+        drag : CylinderDrag
+            Drag law.
+
+        Returns
+        -------
+        LineLaw
+        """
+        return LineLaw(
+            diameter_m=self.diameter_m, drag_factor=self.drag_factor,
+            strum_factor=self.strum_factor, mass_damping=self.mass_damping,
+            speed_mps=speed_mps, water=water, drag=drag,
+        )
 
 
 def critical_angle_rad(
-    *, weight_npm: float, diameter_m: float, speed_mps: float, water: Water,
-    drag: CylinderDrag = LINE_DRAG, drag_factor: float = 1.0,
+    segment: Segment, *, speed_mps: float, water: Water, drag: CylinderDrag = LINE_DRAG
 ) -> float:
     """Return the angle at which weight and normal drag of a line balance: a straight line.
 
     Parameters
     ----------
-    weight_npm : float
-        Weight in water, N/m, >= 0.
-    diameter_m : float
-        Diameter, m, > 0.
+    segment : Segment
+        The line; its length does not matter.
     speed_mps : float
         Speed through water, m/s, >= 0.
     water : Water
         Density and viscosity.
     drag : CylinderDrag
         Drag law.
-    drag_factor : float
-        Multiplies the normal drag.
 
     Returns
     -------
@@ -84,31 +107,17 @@ def critical_angle_rad(
     Pode, L. (1951). Tables for computing the equilibrium configuration of a flexible cable in a
     uniform stream. DTMB Report 687.
     """
-    if weight_npm <= 0.0:
+    if segment.weight_npm <= 0.0:
         return 0.0
-    inertial, viscous, _ = _forces(diameter_m, drag_factor, speed_mps, water, drag)
+    law = segment.law(speed_mps, water, drag)
     low, high = 0.0, math.pi / 2
     for _ in range(60):
         mid = 0.5 * (low + high)
-        s = math.sin(mid)
-        if weight_npm * math.cos(mid) > inertial * s * s + viscous * s ** (4.0 / 3.0):
+        if segment.weight_npm * math.cos(mid) > law.normal(math.sin(mid)):
             low = mid
         else:
             high = mid
     return 0.5 * (low + high)
-
-
-def _forces(
-    diameter_m: float, drag_factor: float, speed_mps: float, water: Water, drag: CylinderDrag
-) -> tuple[float, float, float]:
-    """Return (inertial, viscous, tangential) drag per length, N/m, before the angle enters."""
-    q = 0.5 * water.density_kgpm3 * speed_mps * speed_mps
-    normal = q * diameter_m * drag_factor
-    viscous = 0.0
-    if drag.cn_viscous > 0.0 and speed_mps > 0.0:
-        reynolds = speed_mps * diameter_m / water.viscosity_m2ps
-        viscous = normal * drag.cn_viscous * reynolds ** (-2.0 / 3.0)
-    return normal * drag.cn_inertial, viscous, q * drag.ct * math.pi * diameter_m
 
 
 # Dormand & Prince (1980), RK5(4)7M: nodes are not needed, the system is autonomous in arc length.
@@ -185,10 +194,7 @@ def integrate_line(
     if tension < _SMALLEST_TENSION_N:
         first = segments[0]
         tension = _SMALLEST_TENSION_N
-        phi = critical_angle_rad(
-            weight_npm=first.weight_npm, diameter_m=first.diameter_m, speed_mps=speed_mps,
-            water=water, drag=drag, drag_factor=first.drag_factor,
-        )
+        phi = critical_angle_rad(first, speed_mps=speed_mps, water=water, drag=drag)
     points: list[LinePoint] = []
     breaks: list[int] = []
     arc = forward = up = 0.0
@@ -204,7 +210,7 @@ def integrate_line(
             phi = math.atan2(down, back)
         end = _integrate_segment(
             points, segment, (arc, forward, up, phi, tension),
-            _forces(segment.diameter_m, segment.drag_factor, speed_mps, water, drag), tolerance,
+            segment.law(speed_mps, water, drag), tolerance,
         )
         arc, forward, up, phi, tension = end
     return TowedLine(points=tuple(points), breaks=tuple(breaks))
@@ -214,7 +220,7 @@ def _integrate_segment(
     points: list[LinePoint],
     segment: Segment,
     start: tuple[float, float, float, float, float],
-    forces: tuple[float, float, float],
+    law: LineLaw,
     tolerance: float,
 ) -> tuple[float, float, float, float, float]:
     """Append the points of one stretch and return the state at its upper end.
@@ -223,13 +229,16 @@ def _integrate_segment(
     program and runs while a finger drags.
     """
     sin, cos = math.sin, math.cos
-    inertial, viscous, tangential = forces
+    inertial, viscous, tangential = law.inertial, law.viscous, law.tangential
+    onset, excess = law.onset, law.excess
     w = segment.weight_npm
 
     def bend(phi: float, tension: float) -> float:
         s = sin(phi)
         a = s if s >= 0.0 else -s
         n = inertial * a * a + viscous * a ** 1.3333333333333333
+        if a > onset:
+            n *= 1.0 + excess(a)
         bent: float = (w * cos(phi) - (n if s >= 0.0 else -n)) / tension
         return bent
 

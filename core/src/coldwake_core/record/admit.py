@@ -144,7 +144,7 @@ def _check_depth_seen(state: TripState, item: DepthSeen) -> None:
         raise InvalidInputError("payload.of", item.of, "lure: this line has no ball")
     reading = DepthReading(
         id="", rig=rig, setting_m=item.setting_m, speed_mps=item.speed_mps, depth_m=item.depth_m,
-        of=item.of,
+        of=item.of, sounder=state.outfit.sounder if item.of == "ball" else None,
     )
     _named("payload.", reading.check)
     if item.setting_m > rig.longest_m:

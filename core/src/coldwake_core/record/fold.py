@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 from dataclasses import replace
-from typing import Any
+from typing import Any, Final
 
 from ..boat.current import Current
+from ..chart.grid import GeoPoint
 from ..gear.beat import Beat
 from ..gear.setup import RodSetup
 from .events import Event
@@ -35,6 +36,9 @@ from .payloads import (
 )
 from .state import SURFACE_M, Answer, Reading, RodState, Stint, TimedMark, TripState
 from .trip import PastReading, Trip
+
+PLACE_KNOWN_S: Final = 120.0
+"""A depth seen is laid on the chart if the place was known within this time, s."""
 
 SAME_PLACE_S = 120.0
 """A place told this soon after a sounding is where it was made (judged)."""
@@ -311,11 +315,18 @@ def _current(state: TripState, at_s: float, item: CurrentNoted, _: str) -> None:
 
 def _depth_seen(state: TripState, at_s: float, item: DepthSeen, event_id: str) -> None:
     setup = state.rods[item.rod_id].setup
-    if setup is not None:
-        state.depth_readings.append(PastReading(
-            id=event_id, setup=setup, setting_m=item.setting_m, speed_mps=item.speed_mps,
-            depth_m=item.depth_m, of=item.of,
-        ))
+    if setup is None:
+        return
+    place, course = None, 0.0
+    if state.fix is not None and at_s - state.fix[0] <= PLACE_KNOWN_S:
+        fix = state.fix[1]
+        place = GeoPoint(latitude_deg=fix.latitude_deg, longitude_deg=fix.longitude_deg)
+        course = fix.course_deg
+    state.depth_readings.append(PastReading(
+        id=event_id, setup=setup, setting_m=item.setting_m, speed_mps=item.speed_mps,
+        depth_m=item.depth_m, of=item.of, mates=state.mates_of(setup), place=place,
+        course_deg=course,
+    ))
 
 
 def _set_aside(state: TripState, at_s: float, item: ReadingSetAside, _: str) -> None:

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from typing import Literal
 
-from ..chart.grid import DepthGrid
+from ..chart.grid import DepthGrid, GeoPoint
 from ..checks import require_number, require_text
 from ..gear.setup import RodSetup
 from ..gear.tackle import Outfit
@@ -49,7 +49,13 @@ class PastReading:
     depth_m : float
         The depth seen, m.
     of : {'lure', 'ball'}
-        What was seen there.
+        What was seen there: a lure by touch, a ball on the sonar.
+    mates : tuple of RodSetup
+        Other lines that were out on the same cable.
+    place : GeoPoint or None
+        Where the boat was, if it knew.
+    course_deg : float
+        Its course there, degrees from north.
     """
 
     id: str
@@ -58,6 +64,9 @@ class PastReading:
     speed_mps: float
     depth_m: float
     of: Literal["lure", "ball"] = "lure"
+    mates: tuple[RodSetup, ...] = ()
+    place: GeoPoint | None = None
+    course_deg: float = 0.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

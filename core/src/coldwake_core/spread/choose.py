@@ -7,9 +7,10 @@ proves its answer, and the same input gives the same answer.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from typing import Final
+from typing import Any, Final
 
 import numpy as np
 from scipy.optimize import Bounds, LinearConstraint, milp
@@ -26,7 +27,9 @@ AGAIN: Final = 0.3
 """Worth of a lure at a wanted depth, and of a second one there (judged)."""
 FISHING: Final = 2.0
 """Worth of a rod that fishes at all."""
-_TIE: Final = 1e-6
+_AS_GOOD: Final = 1e-6
+"""Worths this near are equal."""
+_GOLDEN: Final = 0.6180339887498949
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -74,7 +77,8 @@ class _Program:
     def row(self, terms: Mapping[int, float], *, at_most: float) -> None:
         self.rows.append((dict(terms), -np.inf, at_most))
 
-    def solve(self) -> list[bool]:
+    def solve(self, ties: Sequence[float]) -> list[bool]:
+        """The best answer, and among the best the one with the least sum of ``ties``."""
         data, row_at, column_at = [], [], []
         for index, (terms, _, _) in enumerate(self.rows):
             for column, factor in terms.items():
@@ -84,16 +88,22 @@ class _Program:
         matrix = csr_array(
             (data, (row_at, column_at)), shape=(len(self.rows), len(self.worth))
         )
-        found = milp(
-            -np.asarray(self.worth),
-            constraints=LinearConstraint(
-                matrix, [row[1] for row in self.rows], [row[2] for row in self.rows]
-            ),
-            integrality=np.ones(len(self.worth)), bounds=Bounds(0, 1),
-            options={"mip_rel_gap": 0.0},
+        rows = LinearConstraint(
+            matrix, [row[1] for row in self.rows], [row[2] for row in self.rows]
         )
-        # Doing nothing is always allowed, so there is always an answer.
-        return [value > 0.5 for value in found.x]
+        worth, tie = np.asarray(self.worth), np.zeros(len(self.worth))
+        tie[: len(ties)] = ties
+
+        def least(cost: Any, *more: LinearConstraint) -> Any:
+            # Doing nothing is always allowed, so there is always an answer.
+            return milp(
+                cost, constraints=[rows, *more], integrality=np.ones(len(worth)),
+                bounds=Bounds(0, 1), options={"mip_rel_gap": 0.0},
+            ).x
+
+        best = float(worth @ np.round(least(-worth)))
+        found = least(tie, LinearConstraint(worth[np.newaxis, :], best - _AS_GOOD, np.inf))
+        return [value > 0.5 for value in found]
 
 
 def choose(
@@ -124,12 +134,10 @@ def choose(
     -----
     Maximised is the sum of the scores, of every rod that fishes, of wanted depths covered once and
     a second time, of pairs alike (one in every three rods: two alike, one different), of different
-    looks and of different kinds of look. The order of the candidates breaks ties.
+    looks and of different kinds of look. Among equals the earlier candidates win.
     """
     program = _Program()
-    columns = [
-        program.column(FISHING + item.score - _TIE * index) for index, item in enumerate(candidates)
-    ]
+    columns = [program.column(FISHING + item.score) for item in candidates]
     by_rod: dict[int, dict[int, float]] = {}
     by_look: dict[int, dict[int, float]] = {}
     by_piece: dict[str, dict[int, float]] = {}
@@ -162,7 +170,11 @@ def choose(
     _looks(program, by_look, rods)
     for terms in by_kind.values():
         program.row({program.column(ANOTHER_KIND): 1.0, **{c: -1.0 for c in terms}}, at_most=0.0)
-    chosen = program.solve()
+    # Places in the list, each a little off a whole number by the golden ratio: no two sets of them
+    # have one sum, so there is one answer, whatever way the solver takes to it.
+    chosen = program.solve([
+        index + math.modf((index + 1) * _GOLDEN)[0] for index in range(len(candidates))
+    ])
     return sorted(
         (item for column, item in zip(columns, candidates, strict=True) if chosen[column]),
         key=lambda item: item.rod,

@@ -203,7 +203,7 @@ def _spread(
     tried = with_spread(session, outs, speed_mps)
     planned = []
     for out, why in zip(outs, reasons_of, strict=True):
-        line = tried.where(rod_id=out.setup.rod_id, setting_m=out.setting_m, doubt=False)
+        line = tried.where(rod_id=out.setup.rod_id, setting_m=out.setting_m, doubt="none")
         planned.append(PlannedRod(
             setup=out.setup, setting_m=out.setting_m, number=line.number, depth_m=line.depth_m,
             words=recipe_words(tried.state.outfit, out.setup), reasons=why,

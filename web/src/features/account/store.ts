@@ -1,4 +1,5 @@
 // Who is logged in.
+import { dropCore } from '@/shared/core/host'
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
 import { api, LinkDownError, SignedOutError, take, type Schemas } from '@/shared/api/client'
@@ -65,6 +66,7 @@ export const useSessionStore = defineStore('session', () => {
       known.value = false
     }
     ended.value = false
+    dropCore()
   }
 
   /** The server no longer knows this login; what is kept here stays its own. */

@@ -17,6 +17,7 @@ interface FakeCore {
   events: Map<string, TripEvent>
   closed: boolean
   start(): void
+  fail(): void
   die(): void
 }
 const cores: FakeCore[] = []
@@ -24,15 +25,21 @@ vi.mock('@/shared/core/client', () => ({
   createCoreClient({ died }: { died: (why: string) => void }) {
     const events = new Map<string, TripEvent>()
     let start = (): void => undefined
-    const started = new Promise<void>((resolve) => (start = resolve))
+    let fail = (): void => undefined
+    const started = new Promise<void>((resolve, reject) => {
+      start = resolve
+      fail = () => reject(new Error('no memory'))
+    })
+    started.catch(() => undefined)
     const put = (list: TripEvent[]): void => list.forEach((event) => events.has(event.id) || events.set(event.id, event))
-    const core: FakeCore = { events, closed: false, start: () => start(), die: () => died('out of memory') }
+    const core: FakeCore = { events, closed: false, start: () => start(), fail: () => fail(), die: () => died('out of memory') }
     cores.push(core)
     return {
       started,
       close: () => (core.closed = true),
       async call(name: string, args: { event?: TripEvent; events?: TripEvent[] }) {
         if (name === 'add') put([args.event!])
+        if (name === 'open') events.clear()
         if (name === 'open' || name === 'merge') put(args.events!)
         if (name === 'replace') {
           events.clear()
@@ -44,6 +51,7 @@ vi.mock('@/shared/core/client', () => ({
   },
 }))
 const { useFishStore } = await import('./store')
+const { dropCore } = await import('@/shared/core/host')
 
 const trip = (id: string) => ({ id, clock_shift_s: 0, rest_after_s: null, started_at_s: 0, outfit: { rods: [] } })
 const posted = vi.fn()
@@ -73,6 +81,7 @@ beforeEach(async () => {
 })
 afterEach(async () => {
   useFishStore(pinia).close()
+  dropCore()
   await useDeliveryStore(pinia).belongTo(null)
   vi.restoreAllMocks()
 })
@@ -110,7 +119,7 @@ describe('the open trip', () => {
     expect(cores[0]!.events.size).toBe(1)
   })
 
-  it('shows nothing and leaves no worker when it is left while it opens', async () => {
+  it('shows nothing of a trip that is left while it opens', async () => {
     const store = useFishStore(pinia)
     let answer: (document: unknown) => void = () => undefined
     server.getTrip.mockImplementationOnce(() => new Promise((resolve) => (answer = resolve)))
@@ -119,7 +128,36 @@ describe('the open trip', () => {
     answer(trip('a'))
     await opening
     expect(store.trip).toBeNull()
-    expect(cores).toHaveLength(0)
+    expect(store.coreReady).toBe(false)
+  })
+
+  it('goes from page to page and from trip to trip with one core, which has only the open one', async () => {
+    const store = await ready('a')
+    await hit(store)
+    store.close()
+    stored = []
+    await store.open('b')
+    await vi.waitFor(() => expect(store.coreReady).toBe(true))
+    expect(cores).toHaveLength(1)
+    expect(store.view).toEqual({ hits: 0 })
+    await hit(store)
+    expect(store.view).toEqual({ hits: 1 })
+  })
+
+  it('stops the core of one who logs out', async () => {
+    await ready()
+    dropCore()
+    expect(cores[0]!.closed).toBe(true)
+  })
+
+  it('starts another core after one that could not start', async () => {
+    const store = useFishStore(pinia)
+    await store.open('a')
+    cores[0]!.fail()
+    await vi.waitFor(() => expect(store.coreFailed).toBe(true))
+    store.close()
+    await ready('a')
+    expect(cores).toHaveLength(2)
   })
 
   it('shows the trip that was opened last, however the answers come', async () => {

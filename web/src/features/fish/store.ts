@@ -2,7 +2,8 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { LinkDownError, SignedOutError } from '@/shared/api/client'
-import { createCoreClient, type CoreClient } from '@/shared/core/client'
+import type { CoreClient } from '@/shared/core/client'
+import { takeCore } from '@/shared/core/host'
 import { CoreError } from '@/shared/core/protocol'
 import { NotKeptError, useDeliveryStore } from '@/shared/delivery/store'
 import { describeError } from '@/shared/units/describe'
@@ -50,10 +51,6 @@ export interface Notice {
   text: string
   field: string
   level: 'error' | 'info'
-}
-
-function makeWorker(): Worker {
-  return new Worker(new URL('../../shared/core/worker.ts', import.meta.url), { type: 'module' })
 }
 
 export const useFishStore = defineStore('fish', () => {
@@ -110,6 +107,8 @@ export const useFishStore = defineStore('fish', () => {
     close()
     const mine = ++turn
     loadError.value = null
+    // It starts while the server answers.
+    takeCore(() => restart(turn))
     try {
       // The server's solution first: the page is usable before the worker is.
       const [document, fish] = await Promise.all([getTrip(tripId), getFish(tripId)])
@@ -181,26 +180,27 @@ export const useFishStore = defineStore('fish', () => {
   }
 
   function startCore(mine: number): void {
-    const fresh = createCoreClient({ makeWorker, died: () => mine === turn && restart(mine) })
+    const fresh = takeCore(() => restart(turn))
     core = fresh
-    void begin(fresh).then(() => (core === fresh ? refresh() : undefined))
+    void begin(mine, fresh).then(() => (mine === turn && core === fresh ? refresh() : undefined))
   }
 
-  async function begin(fresh: CoreClient): Promise<void> {
+  async function begin(mine: number, fresh: CoreClient): Promise<void> {
+    const stale = (): boolean => mine !== turn || core !== fresh
     const tripId = trip.value!.id
     try {
       await Promise.all([fresh.started, catchUp(tripId)])
-      if (core !== fresh) return
+      if (stale()) return
       await fresh.call('open', { trip: trip.value, events: await allEvents(tripId) })
       // What was tapped meanwhile, with the door closed so that nothing slips past.
       await alone(async () => {
-        if (core !== fresh) return
+        if (stale()) return
         await fresh.call('merge', { events: await allEvents(tripId) })
         coreReady.value = true
         coreFailed.value = false
       })
     } catch (error) {
-      if (core !== fresh) return
+      if (stale()) return
       // The server answers instead; say so, for it needs the link.
       coreFailed.value = true
       if (!view.value) loadError.value = error instanceof Error ? error.message : String(error)
@@ -208,7 +208,8 @@ export const useFishStore = defineStore('fish', () => {
   }
 
   function restart(mine: number): void {
-    core?.close()
+    if (!trip.value) return
+    core = null
     coreReady.value = false
     coreFailed.value = true
     if (Date.now() - restartedMs < RESTART_MS) return
@@ -402,7 +403,6 @@ export const useFishStore = defineStore('fish', () => {
     turn += 1
     clearInterval(refresher)
     window.removeEventListener('focus', sync)
-    core?.close()
     core = null
     events = { known: [], after: 0 }
     made.clear()

@@ -788,6 +788,7 @@ export interface components {
             boat_length_m: number;
             rods: components["schemas"]["Rod"][];
             places: components["schemas"]["Place"][];
+            sounder?: components["schemas"]["Sounder"];
         };
         /** @description A boat of the user's. */
         BoatRow: {
@@ -888,6 +889,8 @@ export interface components {
             plugs: components["schemas"]["Lure"][];
             /** @description what a place for a rod usually is, one of a kind */
             places: components["schemas"]["Place"][];
+            /** @description where a transducer usually is */
+            sounder: components["schemas"]["Sounder"];
         };
         /** @description A piece of a chain. */
         ChainPart: {
@@ -950,16 +953,13 @@ export interface components {
             /** Format: double */
             clearance_m: number;
         };
-        /** @description Where the species is at ease: temperatures, and the depths that have them if known. */
+        /** @description Where the species is at ease: temperatures, and the layers that have them if known. */
         ComfortView: {
             /** Format: double */
             low_degc: number;
             /** Format: double */
             high_degc: number;
-            /** Format: double */
-            top_m: number | null;
-            /** Format: double */
-            base_m: number | null;
+            layers: components["schemas"]["LayerView"][];
         };
         /** @description The speed a spread shares. */
         CommonSpeed: {
@@ -1226,6 +1226,13 @@ export interface components {
             /** Format: double */
             length_m?: number | null;
         };
+        /** @description A layer of water: its upper and lower depth, m. */
+        LayerView: {
+            /** Format: double */
+            top_m: number;
+            /** Format: double */
+            base_m: number;
+        };
         /** @description A tied leader; ``length_m`` in m. */
         Leader: {
             id: string;
@@ -1309,6 +1316,8 @@ export interface components {
             leader_material_id?: string | null;
             /** Format: double */
             leader_length_m?: number;
+            /** Format: double */
+            colour_mass_kg?: number;
             count?: number;
         };
         /** @description Name and password. */
@@ -1638,6 +1647,7 @@ export interface components {
             leaders?: components["schemas"]["Leader"][];
             baits?: components["schemas"]["Bait"][];
             scents?: components["schemas"]["Scent"][];
+            sounder?: components["schemas"]["Sounder"];
         };
         /** @description A piece's own range, as its user saw it beside the boat. */
         OwnRange: {
@@ -1674,6 +1684,10 @@ export interface components {
              * @enum {string}
              */
             of?: "lure" | "ball";
+            mates?: components["schemas"]["RodSetup"][];
+            place?: components["schemas"]["GeoPoint"] | null;
+            /** Format: double */
+            course_deg?: number;
         };
         /** @description A piece of tackle in the locker. */
         Piece: {
@@ -1894,6 +1908,7 @@ export interface components {
             clearance_m: number;
             /** Format: double */
             settle_s: number;
+            path?: components["schemas"]["PlanPoint"][];
         };
         /** @description Where a rod's lure is at a speed. */
         RodLine: {
@@ -1903,6 +1918,10 @@ export interface components {
             depth_m: number;
             /** Format: double */
             doubt_m: number | null;
+            /** Format: double */
+            shallow_m: number | null;
+            /** Format: double */
+            deep_m: number | null;
             /** Format: double */
             trail_m: number;
             at_surface: boolean;
@@ -1924,6 +1943,10 @@ export interface components {
             clip_above_ball_m?: number | null;
             /** Format: double */
             countdown_s?: number | null;
+            /** Format: double */
+            strumming?: number;
+            sonar?: components["schemas"]["SonarView"] | null;
+            beyond_law?: boolean;
         };
         /** @description Something about one rod that needs no more to be said. */
         RodOnly: {
@@ -2107,10 +2130,25 @@ export interface components {
             piece_id: number;
             count: number;
         };
+        /** @description What a sounder makes of a ball: the depth it reads, m, and whether it sees it at all. */
+        SonarView: {
+            /** Format: double */
+            reads_m: number;
+            seen: boolean;
+        };
         /** @description Depth of the bottom under the boat. */
         Sounded: {
             /** Format: double */
             bottom_m: number;
+        };
+        /** @description Where the boat's sonar looks from, and how wide. */
+        Sounder: {
+            /** Format: double */
+            depth_m?: number;
+            /** Format: double */
+            ahead_m?: number;
+            /** Format: double */
+            cone_deg?: number;
         };
         /** @description The boat's speed through the water. */
         SpeedChanged: {

@@ -5,7 +5,7 @@ import type { WorkerRequest, WorkerResponse } from './protocol'
 
 declare const __PYTHON_BASE__: string
 declare const __PYTHON_LIBRARY__: string
-declare const __PYTHON_CORE__: string
+declare const __PYTHON_MEMORY__: string
 declare const __PYTHON_INFO__: unknown
 
 type Call = (request: string) => string
@@ -14,21 +14,18 @@ const scope = self as unknown as DedicatedWorkerGlobalScope
 
 async function start(): Promise<Call> {
   const origin = scope.location.origin
-  const [core, python] = await Promise.all([
-    fetch(origin + __PYTHON_CORE__).then((answer) => {
+  const python = await loadPyodide({
+    indexURL: origin + __PYTHON_BASE__,
+    stdLibURL: origin + __PYTHON_LIBRARY__,
+    packageBaseUrl: origin + __PYTHON_BASE__,
+    // The interpreter as it stood at build time, the core imported and its bridge waiting.
+    _loadSnapshot: fetch(origin + __PYTHON_MEMORY__).then((answer) => {
       if (!answer.ok) throw new Error(`core: ${answer.status}`)
       return answer.arrayBuffer()
     }),
-    loadPyodide({
-      indexURL: origin + __PYTHON_BASE__,
-      stdLibURL: origin + __PYTHON_LIBRARY__,
-      packageBaseUrl: origin + __PYTHON_BASE__,
-      // Nothing is ever fetched by name: there are no packages to look up.
-      lockFileContents: { info: __PYTHON_INFO__, packages: {} } as never,
-    }),
-  ])
-  python.FS.writeFile('/core.zip', new Uint8Array(core))
-  python.runPython("import sys; sys.path.insert(0, '/core.zip'); from coldwake_core.bridge import Bridge; bridge = Bridge()")
+    // Nothing is ever fetched by name: there are no packages to look up.
+    lockFileContents: { info: __PYTHON_INFO__, packages: {} } as never,
+  })
   const bridge = python.globals.get('bridge')
   return (request) => bridge.call(request) as string
 }

@@ -21,12 +21,16 @@ const seenOf = ref<'lure' | 'ball'>('lure')
 const error = ref<string | null>(null)
 const line = computed(() => props.rod.line)
 
-watch(open, (now) => {
-  if (!now) return
-  text.value = ''
-  error.value = null
-  seenOf.value = props.rod.kind === 'downrigger' ? 'ball' : 'lure'
-})
+watch(
+  open,
+  (now) => {
+    if (!now) return
+    text.value = ''
+    error.value = null
+    seenOf.value = props.rod.kind === 'downrigger' ? 'ball' : 'lure'
+  },
+  { immediate: true },
+)
 
 async function save(): Promise<void> {
   const value = parseNumber(text.value)
@@ -57,12 +61,19 @@ async function toggle(id: string, aside: boolean): Promise<void> {
           {{ formatNumber(line.number, display.units) }} at {{ formatSpeed(view.speed_mps, display.units) }}: the lure is thought to be at
           <strong data-test="calibration-now">{{ formatDepth(line, display.units) }}</strong>.
         </p>
-        <div v-if="rod.kind === 'downrigger'" class="row" role="group" aria-label="What was seen">
+        <div v-if="rod.kind === 'downrigger'" class="row choice" role="group" aria-label="What was seen">
           <v-btn class="pick" :class="{ chosen: seenOf === 'ball' }" @click="seenOf = 'ball'">Ball on the sonar</v-btn>
           <v-btn class="pick" :class="{ chosen: seenOf === 'lure' }" data-test="seen-lure" @click="seenOf = 'lure'"
             >Lure touched bottom</v-btn
           >
         </div>
+        <p v-if="seenOf === 'ball' && line?.sonar" class="label" data-test="slant">
+          <template v-if="line.sonar.seen"
+            >The ball trails, so the sonar shows its slant range: it should read {{ formatLength(line.sonar.reads_m, display.units) }} now.
+            Type what the screen says.</template
+          >
+          <template v-else>At this speed the ball trails out of the sonar's cone: what the screen shows there is not the ball.</template>
+        </p>
         <label class="row"
           ><input v-model="text" inputmode="decimal" aria-label="Depth seen" data-test="depth-seen" @keydown.enter="save" /><span
             class="label"
@@ -81,7 +92,7 @@ async function toggle(id: string, aside: boolean): Promise<void> {
                   (untaught {{ formatLength(reading.physics_m, display.units) }})</template
                 ></template
               >
-              <em v-if="reading.contradicts" class="error"> against physics: was the number or the speed another?</em>
+              <em v-if="reading.contradicts" class="error"> against the other readings: was the number or the speed another?</em>
             </span>
             <v-btn class="pick" data-test="set-aside" @click="toggle(reading.id, !reading.aside)">{{
               reading.aside ? 'Count it' : 'Set aside'
@@ -112,6 +123,9 @@ li {
   border-top: 1px solid var(--line);
   padding: 4px 0;
   font-size: 14px;
+}
+.choice {
+  flex-wrap: wrap;
 }
 .aside {
   text-decoration: line-through;

@@ -113,6 +113,13 @@ const clip = computed(() => found.value[0]?.line?.clip_above_ball_m ?? null)
           Counter left alone: clip this line {{ formatLength(clip, display.units) }} above the ball. A new counter moves every line on the
           cable.
         </p>
+        <p v-if="(rod.line?.strumming ?? 0) >= 0.1" class="label" data-test="strums">
+          Its {{ rod.kind === 'downrigger' ? 'cable' : 'line' }} hums in the water: about {{ Math.round(rod.line!.strumming! * 100) }} %
+          more drag than held still, counted in.
+        </p>
+        <p v-if="rod.line?.beyond_law" class="label" data-test="beyond-law">
+          Faster than the drag of a ball is known for: it runs deeper than is said here. Slow down before you trust it near the bottom.
+        </p>
         <div v-if="rod.has_tip" class="group" role="group" aria-label="Rod tip">
           <span class="label">rod tip</span>
           <v-btn

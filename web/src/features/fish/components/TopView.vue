@@ -173,7 +173,7 @@ const limits = computed(() => {
     const wide = turn.wider_m === null ? '' : `, nor about ${formatLength(turn.wider_m!, display.units)} (${turn.wider_why})`
     return `${tight}${turn.why ? ` (${turn.why})` : ''}${wide}`
   }
-  return `Held all the way round: to the left ${say(tightest.value.port)}; to the right ${say(tightest.value.starboard)}. An S- or U-turn is over sooner: see it above. Lines taken as straight from above.`
+  return `Held all the way round: to the left ${say(tightest.value.port)}; to the right ${say(tightest.value.starboard)}. An S- or U-turn is over sooner: see it above.`
 })
 </script>
 
@@ -236,12 +236,10 @@ const limits = computed(() => {
       <svg v-if="width > 0" :width="width" :height="height" role="img" aria-label="The spread from above">
         <path :d="`M${sternX} ${y(0) - 8} h34 q22 2 30 8 q-8 6 -30 8 h-34 Z`" class="boat" />
         <g v-for="rod in rods" :key="rod.rod_id">
-          <line
+          <polyline
             v-if="rod.place"
-            :x1="x(0)"
-            :y1="y(rod.tip_side_m)"
-            :x2="x(rod.place.behind_m)"
-            :y2="y(rod.place.side_m)"
+            :points="(rod.path ?? []).map((at) => `${x(at.behind_m)},${y(at.side_m)}`).join(' ')"
+            :data-test="`line-${rod.rod_id}`"
             :stroke="rodColour(rodIndex(rod.rod_id))"
             class="line"
             :class="{ lit: lit.has(rod.rod_id) }"
@@ -270,7 +268,7 @@ const limits = computed(() => {
       <p v-if="!warnings.length && rods.length" class="label">
         {{ course === 'straight' ? 'No lines near each other.' : 'No tangle in this turn.' }}
       </p>
-      <p class="label" data-test="tightest">{{ limits }}</p>
+      <p v-if="!turn" class="label" data-test="tightest">{{ limits }}</p>
       <button class="order" :aria-expanded="orders !== null" data-test="orders" @click="toggleOrders">Order of letting out</button>
       <p v-if="orders" class="label" data-test="order-out">
         out: {{ orders.out.map((step) => nameOf(step.rod_id)).join(', ') }} ({{ orders.out[0]?.why }}); in: the other way round
@@ -326,6 +324,7 @@ svg {
   fill: var(--ink);
 }
 .line {
+  fill: none;
   stroke-width: 2;
 }
 .line.lit {

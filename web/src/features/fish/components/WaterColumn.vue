@@ -158,16 +158,16 @@ const flag = (item: Drawn): string => {
       </defs>
 
       <rect x="0" :y="TOP" :width="width" :height="Math.max(bottomY - TOP, 0)" fill="var(--water)" />
-      <g v-if="view.comfort.top_m !== null && view.comfort.base_m !== null">
+      <g v-for="layer in view.comfort.layers" :key="layer.top_m" data-test="comfort">
         <rect
           :x="LEFT"
-          :y="y(view.comfort.top_m)"
+          :y="y(layer.top_m)"
           :width="width - LEFT - RIGHT"
-          :height="Math.max(y(view.comfort.base_m) - y(view.comfort.top_m), 2)"
+          :height="Math.max(y(layer.base_m) - y(layer.top_m), 2)"
           fill="var(--comfort)"
         />
-        <line :x1="LEFT" :x2="width - RIGHT" :y1="y(view.comfort.base_m)" :y2="y(view.comfort.base_m)" class="comfort-edge" />
-        <text :x="LEFT + 8" :y="y(view.comfort.base_m) - 5" class="small">
+        <line :x1="LEFT" :x2="width - RIGHT" :y1="y(layer.base_m)" :y2="y(layer.base_m)" class="comfort-edge" />
+        <text :x="LEFT + 8" :y="y(layer.base_m) - 5" class="small">
           {{ formatTemperature(view.comfort.low_degc, display.units, false) }}–{{
             formatTemperature(view.comfort.high_degc, display.units)
           }}
@@ -229,12 +229,12 @@ const flag = (item: Drawn): string => {
         @focus="emit('select', item.rod.id)"
       >
         <rect
-          v-if="item.line.doubt_m !== null"
+          v-if="item.line.shallow_m !== null && item.line.deep_m !== null"
           :x="x(item.line.trail_m) - 4"
-          :y="y(Math.max(item.line.depth_m - item.line.doubt_m, 0))"
+          :y="y(item.line.shallow_m)"
           width="8"
           rx="4"
-          :height="Math.max((Math.min(item.line.doubt_m, item.line.depth_m) + item.line.doubt_m) * scale.down, 6)"
+          :height="Math.max((item.line.deep_m - item.line.shallow_m) * scale.down, 6)"
           class="doubt"
           :fill="rodColour(rodIndex(item.rod.id))"
         />

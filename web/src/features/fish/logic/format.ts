@@ -15,11 +15,15 @@ export function formatNumber(number: LineNumber, units: UnitChoice): string {
   return lengthFromM(number.rest_m!, units) >= 0.5 ? `${colours} + ${rest}` : colours
 }
 
-/** A lure's depth with its doubt: "44 ft ± 2", or where it is when it is not under. */
-export function formatDepth(line: Pick<RodLine, 'depth_m' | 'doubt_m' | 'at_surface'>, units: UnitChoice): string {
+/** A lure's depth with its doubt: "44 ft ± 2", "25 ft, 19–32" where the band is lopsided, or where it is when not under. */
+export function formatDepth(line: Pick<RodLine, 'depth_m' | 'doubt_m' | 'shallow_m' | 'deep_m' | 'at_surface'>, units: UnitChoice): string {
   if (line.at_surface) return 'at the surface'
   const depth = formatLength(line.depth_m, units)
-  return line.doubt_m === null ? depth : `${depth} ${formatDoubt(line.doubt_m, units)}`
+  if (line.doubt_m === null || line.shallow_m === null || line.deep_m === null) return depth
+  const [above, below] = [line.depth_m - line.shallow_m, line.deep_m - line.depth_m].map((m) => Math.round(lengthFromM(m, units)))
+  if (above === below) return `${depth} ${formatDoubt(line.doubt_m, units)}`
+  const [from, to] = [line.shallow_m, line.deep_m].map((m) => formatLength(m, units, false))
+  return `${depth}, ${from}–${to}`
 }
 
 /** Time gone by: "4 min", "1 h 20". */

@@ -27,9 +27,15 @@ describe('format', () => {
   })
 
   it('writes depths with their doubt', () => {
-    expect(formatDepth({ depth_m: 44 * FT, doubt_m: 2 * FT, at_surface: false }, US_UNITS)).toBe('44 ft ± 2')
-    expect(formatDepth({ depth_m: 44 * FT, doubt_m: null, at_surface: false }, US_UNITS)).toBe('44 ft')
-    expect(formatDepth({ depth_m: 0, doubt_m: 1, at_surface: true }, US_UNITS)).toBe('at the surface')
+    expect(formatDepth({ depth_m: 44 * FT, doubt_m: 2 * FT, shallow_m: 42 * FT, deep_m: 46 * FT, at_surface: false }, US_UNITS)).toBe(
+      '44 ft ± 2',
+    )
+    expect(formatDepth({ depth_m: 44 * FT, doubt_m: null, shallow_m: null, deep_m: null, at_surface: false }, US_UNITS)).toBe('44 ft')
+    expect(formatDepth({ depth_m: 0, doubt_m: 1, shallow_m: 0, deep_m: 2, at_surface: true }, US_UNITS)).toBe('at the surface')
+    // A lopsided band says both of its ends.
+    expect(formatDepth({ depth_m: 25 * FT, doubt_m: 6 * FT, shallow_m: 19 * FT, deep_m: 32 * FT, at_surface: false }, US_UNITS)).toBe(
+      '25 ft, 19–32',
+    )
   })
 
   it('writes clocks', () => {

@@ -33,6 +33,7 @@ const name = ref('')
 const length = ref<Typed>(null)
 const rods = ref<Rod[]>([])
 const places = ref<PlaceRow[]>([])
+const sounder = ref<{ depth: Typed; ahead: Typed; cone: Typed }>({ depth: null, ahead: null, cone: null })
 const problem = ref<string | null>(null)
 const saving = ref(false)
 
@@ -63,6 +64,9 @@ watch(
     length.value = boat?.boat_length_m ?? null
     rods.value = boat ? boat.rods.map((rod) => ({ ...rod })) : []
     places.value = boat ? boat.places.map(rowOf) : []
+    // Where most are mounted is the core's to say, until the user does.
+    const seen = boat?.sounder ?? props.catalogue.sounder
+    sounder.value = { depth: seen.depth_m ?? null, ahead: seen.ahead_m ?? null, cone: seen.cone_deg ?? null }
     problem.value = null
     if (!boat) {
       for (let rod = 0; rod < 2; rod += 1) {
@@ -132,6 +136,11 @@ async function save(): Promise<void> {
       boat_length_m: settled(length.value, 'Length of the boat'),
       rods: rods.value,
       places: places.value.map(placeOf),
+      sounder: {
+        depth_m: settled(sounder.value.depth, 'Transducer, below the water'),
+        ahead_m: settled(sounder.value.ahead, 'Transducer, ahead of the transom'),
+        cone_deg: settled(sounder.value.cone, 'Cone of the sonar'),
+      },
     }
     emit('saved', props.boat ? await changeBoat(props.boat.id, body) : await addBoat(body))
   } catch (error) {
@@ -211,6 +220,13 @@ async function save(): Promise<void> {
       <button type="button" class="plain" data-test="add-rigger" @click="addPlace('downrigger')">Add a downrigger</button>
       <button type="button" class="plain" data-test="add-board" @click="addPlace('board')">Add a board clip</button>
     </div>
+    <h3>Sonar</h3>
+    <div class="place">
+      <NumberField v-model="sounder.depth" label="transducer below water" measure="long" test="sounder-depth" />
+      <NumberField v-model="sounder.ahead" label="ahead of the transom" measure="long" test="sounder-ahead" />
+      <NumberField v-model="sounder.cone" label="cone, across" measure="degrees" test="sounder-cone" />
+    </div>
+    <p class="label">A ball that trails is seen on a slant, and outside the cone not at all: these say how.</p>
     <p class="label">Never drop a ball, mind fingers when leaning out to clip, and keep a cutter where either hand reaches it.</p>
     <p v-if="problem" class="error" role="alert" data-test="boat-error">{{ problem }} Nothing was lost: mend it and save again.</p>
     <v-btn type="submit" class="solid" :disabled="saving" data-test="save-boat">Save the boat</v-btn>

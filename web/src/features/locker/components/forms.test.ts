@@ -40,7 +40,7 @@ function numbers(seed: number): () => number {
   }
 }
 
-const catalogue = { materials: [], plugs: [], places: [] }
+const catalogue = { materials: [], plugs: [], places: [], sounder: { depth_m: 0.3, ahead_m: 0.3, cone_deg: 20 } }
 
 /** Open, press the units button, save: what is sent is what there was, to the last bit. */
 async function saved(component: Component, props: Record<string, unknown>, presses: number): Promise<unknown> {
@@ -78,6 +78,7 @@ describe('open, press the units button, save', () => {
           ball_shape: 'round',
         },
       ],
+      sounder: { depth_m: any() / 10, ahead_m: -any(), cone_deg: any() * 5 },
     }
     expect(await saved(BoatForm, { boat: { id: 1, boat }, catalogue }, seed)).toEqual(boat)
   })

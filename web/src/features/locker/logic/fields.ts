@@ -107,6 +107,7 @@ export function fieldsOf(kind: PieceKind, properties: Properties): Field[] {
             number('core_length_m', 'leadcore on the reel', 'long'),
             material('leader_material_id', 'leader'),
             number('leader_length_m', 'leader', 'long'),
+            number('colour_mass_kg', 'one colour weighs, dry', 'weight', true),
           ]
         : []),
     ]

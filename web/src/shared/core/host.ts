@@ -1,0 +1,42 @@
+// The one core of the app. It outlives the pages: going from one to another starts nothing anew.
+import { createCoreClient, type CoreClient } from './client'
+
+const SETTLED_MS = 10_000
+
+let running: CoreClient | null = null
+let tell: () => void = () => undefined
+
+function makeWorker(): Worker {
+  return new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' })
+}
+
+/** The core that runs, or one that is started now; `died` hears when it has run and then stopped. */
+export function takeCore(died: () => void): CoreClient {
+  tell = died
+  if (running) return running
+  const fresh = createCoreClient({
+    makeWorker,
+    died: () => {
+      if (running === fresh) running = null
+      tell()
+    },
+  })
+  running = fresh
+  fresh.started.catch(() => {
+    if (running === fresh) running = null
+  })
+  return fresh
+}
+
+/** Resolves once a core that is starting has started, failed, or taken its time. */
+export async function coreSettled(): Promise<void> {
+  const patience = new Promise<void>((resolve) => setTimeout(resolve, SETTLED_MS))
+  await Promise.race([running?.started.catch(() => undefined), patience])
+}
+
+/** Stop it: whoever used the app leaves, and nothing of theirs stays in memory. */
+export function dropCore(): void {
+  running?.close()
+  running = null
+  tell = () => undefined
+}
