@@ -1,37 +1,40 @@
 """How fast the core solves a spread, and how near an independent reference it comes.
 
-Run: PYTHONPATH=tests:tests/core .venv/bin/python benchmarks/core_speed.py
+Run by `make bench`. Every figure is held against its budget, over the machine's pace at the moment.
 """
 
 from __future__ import annotations
 
-import statistics
-import time
-from collections.abc import Callable
+import math
 
-from coldwake_core.boat.turns import line_in_turn
-from coldwake_core.constants import MPH_MPS
-from coldwake_core.fish.bench import check_spread
-from coldwake_core.fish.session import FishSession
-from coldwake_core.lines.bodies import EndLoad
-from coldwake_core.lines.calibration import DepthReading, fit_line
-from coldwake_core.lines.doubt import solve_with_doubt
-from coldwake_core.lines.linerig import LineRig
-from coldwake_core.lines.towed import integrate_line
-from coldwake_core.spread.opening import build_opening
-from reference import reference_end
-from trip_cases import at, event, session
+from pace import Budgets
+import reference
 from tackle import (
     COLD,
+    DODGER_5,
     FLOATING_MINNOW,
     FLY,
     HEAVY_SPOON,
+    HOOCHIE,
     STRIPER_PLUG,
     downrigger,
     flat,
     large_outfit,
     leadcore,
 )
+from trip_cases import at, event, session
+
+from coldwake_core.constants import MPH_MPS
+from coldwake_core.fish.bench import check_spread
+from coldwake_core.fish.session import FishSession
+from coldwake_core.lines.calibration import (DepthReading, fit_line)
+from coldwake_core.lines.doubt import solve_with_doubt
+from coldwake_core.lines.pulls import total_load
+from coldwake_core.lines.materials import MATERIALS
+from coldwake_core.lines.towed import integrate_line
+from coldwake_core.lines.turn import turn_line
+from coldwake_core.spread.opening import build_opening
+from coldwake_core.water.fresh import Water
 
 SPREAD = [
     flat("mono-12", FLOATING_MINNOW), flat("mono-8", FLY), flat("mono-10", HEAVY_SPOON),
@@ -40,87 +43,67 @@ SPREAD = [
 ]
 
 
-def milliseconds(act: Callable[[float], object], runs: int = 40) -> tuple[float, float]:
-    """Return median and 95th percentile over runs, each at a speed not seen before."""
-    times = []
-    for run in range(runs + 5):
-        speed = (1.0 + 0.03 * run) * MPH_MPS
-        start = time.perf_counter()
-        act(speed)
-        times.append((time.perf_counter() - start) * 1e3)
-    times = sorted(times[5:])
-    return statistics.median(times), times[int(0.95 * len(times))]
+def speed(run: int) -> float:
+    """A speed not seen before, m/s: 1.0 to 1.8 mph."""
+    return (1.0 + 0.03 * (run % 26) + 1e-4 * run) * MPH_MPS
 
 
-def plain(speed: float) -> None:
+def plain(run: int) -> None:
     for rig in SPREAD:
-        rig.solve(speed, COLD).place(14.0)
+        rig.solve(speed(run), COLD).place(14.0)
 
 
-def with_doubt(speed: float) -> None:
+def with_doubt(run: int) -> None:
     for rig in SPREAD:
-        solve_with_doubt(rig, speed, COLD).place(14.0)
+        solve_with_doubt(rig, speed(run), COLD).place(14.0)
+
+
+def turns(run: int) -> None:
+    for index, rig in enumerate(SPREAD):
+        turn_line(
+            rig, 14.0, speed_mps=speed(run), water=COLD, radius_m=50.0,
+            tip_radius_m=50.0 + index - 3.5,
+        )
 
 
 def worst_error() -> float:
-    """Return the greatest relative error of depth against the reference."""
+    """Return the greatest relative error of depth against the independent solution."""
+    water = Water(density_kgpm3=reference.RHO, viscosity_m2ps=reference.NU)
+    lines = {
+        "mono-8": (reference.MONO_8, (FLY,)), "mono-10": (reference.MONO_10, (HEAVY_SPOON,)),
+        "braid-30": (reference.BRAID_30, (STRIPER_PLUG,)),
+        "leadcore-18": (reference.LEAD_18, (DODGER_5, HOOCHIE)),
+    }
     worst = 0.0
-    for rig in SPREAD:
-        if not isinstance(rig, LineRig):
-            continue
+    for name, (own, bodies) in lines.items():
         for mph in (1.0, 1.5, 2.0, 3.0):
-            speed = mph * MPH_MPS
-            load = EndLoad(0.0, 0.0)
-            for body in rig.bodies:
-                load = load + body.load(speed, COLD)
-            segments = [m.segment(length, water=COLD) for m, length in rig.stretches]
-            options = {
-                "tension_n": load.tension_n, "angle_rad": load.angle_rad, "speed_mps": speed,
-                "water": COLD,
-            }
-            found = integrate_line(segments, **options).points[-1].up_m
-            expected = reference_end(segments, **options)[1]
-            worst = max(worst, abs(found - expected) / max(abs(expected), 0.1))
+            load = total_load(bodies, mph * MPH_MPS, water)
+            found = integrate_line(
+                [MATERIALS[name].segment(60.0, water=water)], tension_n=load.tension_n,
+                angle_rad=load.angle_rad, speed_mps=mph * MPH_MPS, water=water,
+            ).points[-1].up_m
+            up = reference.follow(
+                [reference.Stretch(60.0, own)], (load.back_n, load.down_n), mph * MPH_MPS
+            ).at(60.0)[1]
+            worst = max(worst, abs(found - up) / max(abs(up), 0.1))
     return worst
 
 
-def turns_and_directions() -> float:
-    """Return the time for 8 rods, 2 directions of the pass and 2 turns, ms, median of 20."""
-    times = []
-    for run in range(25):
-        start = time.perf_counter()
-        for direction in (1.4, 1.8):
-            for toward in ("port", "starboard"):
-                for index, rig in enumerate(SPREAD):
-                    speed = (direction + 0.001 * run) * MPH_MPS
-                    line = line_in_turn(
-                        radius_m=60.0, toward=toward, tip_side_m=index - 3.5, trail_m=20.0,
-                        speed_mps=speed,
-                    )
-                    rig.solve(speed * line.speed_factor, COLD).place(14.0)
-        times.append((time.perf_counter() - start) * 1e3)
-    return statistics.median(times[5:])
+READINGS = [
+    DepthReading(
+        id=str(i), rig=leadcore(), setting_m=15.0 + 2.0 * i, depth_m=2.5 + 0.5 * i,
+        speed_mps=(1.2 + 0.02 * i) * MPH_MPS,
+    )
+    for i in range(20)
+]
 
 
-def calibration() -> float:
-    """Return the time to fit a line with 20 observations, ms, median of 9."""
-    readings = [
-        DepthReading(
-            id=str(i), rig=leadcore(), setting_m=15.0 + 2.0 * i, depth_m=2.5 + 0.5 * i,
-            speed_mps=(1.2 + 0.02 * i) * MPH_MPS,
-        )
-        for i in range(20)
-    ]
-    times = []
-    for _ in range(9):
-        start = time.perf_counter()
-        fit_line(readings, COLD)
-        times.append((time.perf_counter() - start) * 1e3)
-    return statistics.median(times)
-
-
-def of_a_trip() -> list[tuple[str, Callable[[], object], float]]:
-    """Return what is asked of a whole trip, with its budget, ms."""
+def main() -> None:
+    budgets = Budgets()
+    budgets.time("8 lines re-solved without doubt", plain, 4.0)
+    budgets.time("8 lines re-solved with doubt", with_doubt, 8.0)
+    budgets.time("a turn of 8 lines", turns, 40.0)
+    budgets.time("a line fitted to 20 readings", lambda _: fit_line(READINGS, COLD), 200.0, 7)
     trip = session(
         event("speed_changed", 1, speed_mps=0.8),
         *(
@@ -128,50 +111,41 @@ def of_a_trip() -> list[tuple[str, Callable[[], object], float]]:
             for rod, setting in ((1, 35.0), (2, 25.0), (3, 8.0), (4, 10.0), (5, 40.0), (6, 50.0))
         ),
     )
-    # Opened anew at each run: solutions kept from the run before would flatter it.
-    def fresh() -> FishSession:
-        return FishSession(big.trip, big.history.events.values())
-
     big = session(
         event("temperature_read", 1, temperature_degc=10.6),
         event("mark_seen", 50, depth_m=9.0, count=6), event("mark_seen", 52, depth_m=5.0, count=2),
         outfit=large_outfit(rods=9, pieces=500),
     )
-    return [
-        ("rules of a spread of six rods", lambda: check_spread(trip), 20.0),
-        ("an opening spread for 9 rods out of 500 pieces",
-         lambda: build_opening(fresh(), at(60)), 2000.0),
-        ("an S-turn of six rods, 25 moments",
-         lambda: trip.manoeuvre(kind="s_turn", toward="port", radius_m=40.0), 250.0),
-        ("two speeds at once for a leadcore rod",
-         lambda: trip.numbers_at(rod_id="rod-5", depth_m=8.0, speeds_mps=[0.6, 0.9]), 60.0),
-    ]
 
+    def opening(_: int) -> None:
+        # Opened anew at each run: solutions kept from the run before would flatter it.
+        build_opening(FishSession(big.trip, big.history.events.values()), at(60))
 
-def median_ms(act: Callable[[], object], runs: int = 15) -> float:
-    """Return the median time of an act over runs, ms, after one to warm up."""
-    act()
-    times = []
-    for _ in range(runs):
-        start = time.perf_counter()
-        act()
-        times.append((time.perf_counter() - start) * 1e3)
-    return statistics.median(times)
+    budgets.time(
+        "six rods at a speed that is dragged, with doubt",
+        lambda run: trip.lines_tried(speed_mps=speed(run), now_s=at(5)), 8.0,
+    )
+    budgets.time("rules of a spread of six rods", lambda _: check_spread(trip), 20.0, 7)
+    budgets.time(
+        "the tightest safe turns of six rods", lambda _: trip.tightest(now_s=at(5)), 600.0, 5
+    )
+    budgets.time(
+        "an S-turn of six rods, 25 moments",
+        lambda run: trip.manoeuvre(kind="s_turn", toward="port", radius_m=40.0 + 0.1 * run),
+        250.0, 7,
+    )
+    budgets.time(
+        "two speeds at once for a leadcore rod",
+        lambda run: trip.numbers_at(
+            rod_id="rod-5", depth_m=8.0, speeds_mps=[speed(run), speed(run) + 0.3]
+        ), 60.0, 7,
+    )
+    budgets.time("an opening spread for 9 rods out of 500 pieces", opening, 2000.0, 3)
+    error = worst_error()
+    assert math.isfinite(error)
+    budgets.hold("greatest error of depth against the reference", error, 1e-5, "", 1.0)
+    budgets.end()
 
 
 if __name__ == "__main__":
-    for name, act, budget in (("without doubt", plain, 10.0), ("with doubt", with_doubt, 40.0)):
-        median, p95 = milliseconds(act)
-        print(
-            f"8 lines re-solved {name}: median {median:.1f} ms, p95 {p95:.1f} ms, "
-            f"{median / budget:.2f} of the budget of {budget:.0f} ms"
-        )
-    for name, time_ms, budget in (
-        ("8 rods x 2 directions x 2 turns", turns_and_directions(), 60.0),
-        ("a line fitted to 20 observations", calibration(), 200.0),
-    ):
-        print(f"{name}: {time_ms:.0f} ms, {time_ms / budget:.2f} of the budget of {budget:.0f} ms")
-    for name, ask, budget in of_a_trip():
-        took = median_ms(ask)
-        print(f"{name}: {took:.1f} ms, {took / budget:.2f} of the budget of {budget:.0f} ms")
-    print(f"greatest error of depth against the reference: {worst_error():.1e} (budget 1e-4)")
+    main()
