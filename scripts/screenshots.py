@@ -38,6 +38,8 @@ def above(page: Page, server: RunningServer) -> None:
     """From above, in a turn to port."""
     page.click("[data-test=switch-view]")
     page.click("[data-test=course-port]")
+    # The turn and the tightest safe ones are worked out after the press.
+    page.wait_for_timeout(3000)
 
 
 def place(road: str, wait: str, then: str | None = None) -> Show:
