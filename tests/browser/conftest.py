@@ -7,7 +7,7 @@ from typing import Any
 
 import pytest
 from opening import open_demo
-from playwright.sync_api import Browser, BrowserContext, Page, Playwright
+from playwright.sync_api import Browser, BrowserContext, Page, Playwright, expect
 
 from running import RunningServer
 
@@ -28,9 +28,10 @@ def browser_type_launch_args(browser_type_launch_args: dict[str, Any]) -> dict[s
 
 
 @pytest.fixture(scope="session", autouse=True)
-def test_ids(playwright: Playwright) -> None:
-    """Elements are named for tests by data-test."""
+def manners(playwright: Playwright) -> None:
+    """Elements are named for tests by data-test; a machine under load is given time."""
     playwright.selectors.set_test_id_attribute("data-test")
+    expect.set_options(timeout=15_000)
 
 
 @pytest.fixture(scope="session")

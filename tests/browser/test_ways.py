@@ -271,7 +271,10 @@ def test_current_gives_gps_speeds_up_and_down(fish: Page):
     expect(fish.get_by_test_id("current-too-fast")).to_be_visible()
 
 
-def test_wind_is_noted_with_drift_and_the_own_look(fish: Page):
+def test_wind_is_noted_with_drift_and_the_own_look(make_context: Any, server: RunningServer):
+    put_boat(server.url, along_m=0.0)  # a course told long ago would be held no more
+    fish = make_context().new_page()
+    open_demo(fish, server.url)
     fish.keyboard.press("a")
     dialog = fish.get_by_test_id("wind-dialog")
     dialog.get_by_test_id("point-W").click()

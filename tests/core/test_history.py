@@ -10,7 +10,7 @@ from typing import Any
 import pytest
 from hypothesis import settings
 from hypothesis import strategies as st
-from hypothesis.stateful import RuleBasedStateMachine, rule
+from hypothesis.stateful import RuleBasedStateMachine, rule, run_state_machine_as_test
 from record_strategies import NEW_LURE, NEW_ROD, PAYLOADS, SHORT_REEL, taps
 from trip_cases import START_S, at, event, rigged, session, trip_document
 
@@ -25,6 +25,7 @@ TRIP = decode(Trip, trip_document())
 RIGGED = [decode_event(document) for document in rigged()]
 SOLVED = FishSession(TRIP, ())
 SEQUENCES = int(os.environ.get("SEQUENCES", "2000"))
+SHARES = 8
 STACKED = {
     "rod_id": "rod-1", "place_id": "rigger-port", "line_id": "rigger-12", "lure_id": "thin-copper",
     "setback_m": 10.0, "above_ball_m": 8.0,
@@ -102,8 +103,13 @@ class TwoDevices(RuleBasedStateMachine):
             device.view(self.clock_s + 100.0)
 
 
-TestTwoDevices = TwoDevices.TestCase
-TestTwoDevices.settings = settings(max_examples=SEQUENCES, stateful_step_count=14, deadline=None)
+@pytest.mark.parametrize("share", range(SHARES))
+def test_two_devices_out_of_touch_come_to_one_view_that_can_be_shown(share):
+    """All sequences, in shares that several workers take at once and that each end in a minute."""
+    run_state_machine_as_test(
+        TwoDevices,
+        settings=settings(max_examples=SEQUENCES // SHARES, stateful_step_count=14, deadline=None),
+    )
 
 
 def test_every_type_of_event_is_among_the_random_taps():

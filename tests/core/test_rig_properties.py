@@ -311,6 +311,14 @@ def test_only_as_much_line_as_is_out_gives_the_same_place():
         assert short.trail_m == pytest.approx(whole.trail_m, abs=2e-3)
 
 
+def test_depth_does_not_hang_on_what_was_asked_before():
+    for rig, number in ((leadcore(), 40.0), (downrigger(), 20.0)):
+        one = solve_with_doubt(rig, 0.8, COLD)
+        before = one.place(number)
+        one.setting_for(0.5 * before[0].depth_m)
+        assert one.place(number) == before
+
+
 def test_cables_and_leadcore_strum_and_light_flat_lines_do_not():
     def strums(rig, out: float, mph: float = 1.5) -> float:
         return rig.solve(mph * MPH_MPS, COLD).place(out).strumming

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Final, Literal
 
 from ..checks import require_number
@@ -388,6 +389,7 @@ def spoon_body(*, length_m: float, width_m: float, mass_kg: float) -> TowedBody:
     )
 
 
+@lru_cache(maxsize=512)
 def blade_body(*, length_m: float, width_m: float, mass_kg: float) -> TowedBody:
     """Return the body of a dodger or other attractor that swings from side to side.
 

@@ -116,7 +116,8 @@ class DoubtfulRig:
         """
         self.rig.check_number(setting_m)
         length = self._wet(setting_m)
-        solved = self._whole or self._solve({}, length)
+        # Always this far and no further, or a depth would hang on what was asked before it.
+        solved = self._solve({}, length)
         placement = replace(solved.place(length, picture=picture), setting_m=setting_m)
         depth = placement.depth_m
         if self.doubts == "none":

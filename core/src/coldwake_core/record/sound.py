@@ -25,8 +25,10 @@ def rod_fault(state: TripState, rod: RodState) -> InvalidInputError | None:
     if rod.setup is None:
         return None
     try:
-        build_rig(state.outfit, rod.setup)
-        rig = build_rig(state.outfit, rod.setup, state.mates_of(rod.setup))
+        rig = build_rig(state.outfit, rod.setup)
+        mates = state.mates_of(rod.setup)
+        if mates:
+            rig = build_rig(state.outfit, rod.setup, mates)
         rig.check()
         if rod.setting_m is not None and rod.status == "fishing":
             rig.check_number(rod.setting_m)
