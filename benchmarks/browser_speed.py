@@ -41,8 +41,10 @@ def drag(page: Page, selector: str, *, along: bool) -> list[float]:
     page.mouse.move(x, y)
     page.mouse.down()
     for step in range(80):
-        # A tenth of a mile an hour is about ten pixels: every move must ask for something new.
-        shift = 12 * (step % 24) if along else 3 + step % 40 * 2
+        # A tenth of a mile an hour is about ten pixels: every move must ask for something new, so
+        # it goes to and fro and never past the end, where a move changes nothing and none is told.
+        there = abs((step + 10) % 20 - 10)
+        shift = round((there - 5) * box["width"] / 12) if along else 3 + step % 40 * 2
         page.mouse.move(x + (shift if along else 0), y + (0 if along else shift))
         page.wait_for_timeout(40)
     page.keyboard.press("Escape")

@@ -3,6 +3,7 @@ import { resolve } from 'node:path'
 import vuetify from 'vite-plugin-vuetify'
 import { defineConfig } from 'vite'
 import { VitePWA } from 'vite-plugin-pwa'
+import { firstView } from './build/first-view.ts'
 import { pythonRuntime } from './build/python-runtime.ts'
 import { appVersion } from './build/version.ts'
 
@@ -37,7 +38,7 @@ export default defineConfig(({ mode }) => ({
   plugins: [
     vue(),
     vuetify({ autoImport: true, styles: { configFile: 'src/app/vuetify.scss' } }),
-    ...(mode === 'test' ? [] : [appVersion(), pythonRuntime(), serviceWorker()]),
+    ...(mode === 'test' ? [] : [appVersion(), firstView(), pythonRuntime(), serviceWorker()]),
   ],
   resolve: { alias: { '@': resolve(import.meta.dirname, 'src') } },
   worker: { format: 'es' },

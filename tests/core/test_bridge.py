@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import json
 import subprocess
 import sys
@@ -102,3 +103,23 @@ def test_plan_and_tightest_turns_come_back_as_json():
     assert [rod["rod_id"] for rod in plan["rods"]] == ["rod-3"]
     assert call(bridge, "tightest")["value"]["port"]["radius_m"] > 0.0
     assert call(bridge, "plan", course="starboard")["error"]["field"] == "radius_m"
+
+
+def test_what_is_rehearsed_for_the_picture_of_the_memory_is_let_go_again():
+    def demo(name: str) -> Any:
+        return json.loads((ROOT / "demo" / f"{name}.json").read_text("utf-8"))
+
+    told = {
+        "trip": demo("trips/sallow_april"), "outfit": demo("outfits/open_boat_16ft"),
+        "chart": demo("charts/sallow_tarn"),
+    }
+    names = {"demo": json.dumps(told)}
+    path = list(sys.path)
+    try:
+        exec((ROOT / "web/build/picture.py").read_text("utf-8"), names)
+    finally:
+        gc.unfreeze()
+        sys.path[:] = path
+    answer = json.loads(names["bridge"].call('{"call": "view", "args": {"now_s": 0}}'))
+    assert answer["error"]["message"] == "call ('') must be made after a trip was opened"
+    assert "demo" not in names

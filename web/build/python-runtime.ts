@@ -15,18 +15,14 @@ const WEB = resolve(import.meta.dirname, '..')
 const CORE = resolve(WEB, '../core/src')
 const CACHE = resolve(WEB, 'node_modules/.cache/python-runtime')
 
-// Memory as it stands once the core answers. What is imported later would not be found: the core
-// imports at the top, and tests/core/test_structure.py holds it to that.
-const START = `
-import sys
-sys.path.insert(0, "/core.zip")
-from coldwake_core.bridge import Bridge
-bridge = Bridge()
-import gc
-gc.collect()
-# What stands now stays: collecting must not walk over it while a finger moves.
-gc.freeze()
-`
+const DEMO = resolve(WEB, '../demo')
+// What the interpreter does before the picture is taken, and the demo trip it does it with.
+const START = readFileSync(resolve(import.meta.dirname, 'picture.py'), 'utf8')
+const TOLD = JSON.stringify({
+  trip: demo('trips/sallow_april'),
+  outfit: demo('outfits/open_boat_16ft'),
+  chart: demo('charts/sallow_tarn'),
+})
 const ZIP = `
 import io, zipfile
 def pack(sources):
@@ -44,6 +40,10 @@ interface RuntimeFile {
   data: Uint8Array
 }
 
+function demo(name: string): unknown {
+  return JSON.parse(readFileSync(join(DEMO, `${name}.json`), 'utf8'))
+}
+
 function coreSources(): Record<string, string> {
   const files = (readdirSync(CORE, { recursive: true }) as string[]).filter(
     // The spread builder stands on scipy: it stays on the server.
@@ -54,7 +54,7 @@ function coreSources(): Record<string, string> {
 
 async function packages(): Promise<RuntimeFile[]> {
   const sources = coreSources()
-  const made = createHash('sha256').update(VERSION).update(START).update(JSON.stringify(sources)).digest('hex').slice(0, 16)
+  const made = createHash('sha256').update(VERSION).update(START).update(TOLD).update(JSON.stringify(sources)).digest('hex').slice(0, 16)
   const name = `memory-${made}.bin`
   mkdirSync(CACHE, { recursive: true })
   if (!existsSync(join(CACHE, name))) {
@@ -65,6 +65,7 @@ async function packages(): Promise<RuntimeFile[]> {
     const zip: Uint8Array = packer.globals.get('pack')(packer.toPy(sources)).toJs()
     const python = await loadPyodide({ indexURL: PACKAGE + '/', _makeSnapshot: true })
     python.FS.writeFile('/core.zip', zip)
+    python.globals.set('demo', TOLD)
     python.runPython(START)
     writeFileSync(join(CACHE, name), python.makeMemorySnapshot())
   }

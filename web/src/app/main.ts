@@ -4,11 +4,12 @@ import '@fontsource-variable/archivo/wdth.css'
 import { registerSW } from 'virtual:pwa-register'
 import './base.css'
 import App from './App.vue'
-import { coreSettled } from '@/shared/core/host'
+import { coreSettled, startLaidUpCore } from '@/shared/core/host'
 import { makeRouter } from './router'
 import { useUpdateStore } from './update'
 import { makeVuetify } from './vuetify'
 
+startLaidUpCore()
 const app = createApp(App).use(createPinia()).use(makeRouter()).use(makeVuetify())
 const update = useUpdateStore()
 app.mount('#app')

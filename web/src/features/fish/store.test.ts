@@ -1,5 +1,6 @@
 import { IDBFactory } from 'fake-indexeddb'
 import 'fake-indexeddb/auto'
+import { watch } from 'vue'
 import { createPinia, type Pinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { api, LinkDownError } from '@/shared/api/client'
@@ -14,6 +15,7 @@ const server = vi.hoisted(() => ({
 vi.mock('./api', () => server)
 
 interface FakeCore {
+  asked: string[]
   events: Map<string, TripEvent>
   closed: boolean
   start(): void
@@ -32,12 +34,13 @@ vi.mock('@/shared/core/client', () => ({
     })
     started.catch(() => undefined)
     const put = (list: TripEvent[]): void => list.forEach((event) => events.has(event.id) || events.set(event.id, event))
-    const core: FakeCore = { events, closed: false, start: () => start(), fail: () => fail(), die: () => died('out of memory') }
+    const core: FakeCore = { asked: [], events, closed: false, start: () => start(), fail: () => fail(), die: () => died('out of memory') }
     cores.push(core)
     return {
       started,
       close: () => (core.closed = true),
       async call(name: string, args: { event?: TripEvent; events?: TripEvent[] }) {
+        core.asked.push(name)
         if (name === 'add') put([args.event!])
         if (name === 'open') events.clear()
         if (name === 'open' || name === 'merge') put(args.events!)
@@ -45,7 +48,7 @@ vi.mock('@/shared/core/client', () => ({
           events.clear()
           put(args.events!)
         }
-        return name === 'view' ? { hits: events.size } : null
+        return name === 'view' ? { hits: events.size, speed_mps: 0.8 } : null
       },
     }
   },
@@ -96,16 +99,40 @@ async function ready(id = 'a') {
 const hit = (store: ReturnType<typeof useFishStore>) => store.record('hit', { rod_id: 'rod-1' })
 
 describe('the open trip', () => {
+  it('shows what the server says before a core is started', async () => {
+    const store = useFishStore(pinia)
+    const coresThen: number[] = []
+    watch(
+      () => store.view,
+      () => coresThen.push(cores.length),
+      { flush: 'sync' },
+    )
+    await store.open('a')
+    expect(coresThen).toEqual([0])
+    expect(cores).toHaveLength(1)
+  })
+
+  it('lets a fresh core answer what nobody waits for, and no longer than the trip is open', async () => {
+    server.getFish.mockResolvedValue({ hits: 0, speed_mps: 0.8 })
+    const store = await ready()
+    const asked = cores.at(-1)!.asked
+    await vi.waitFor(() => expect(asked.filter((name) => name === 'lines_at').length).toBeGreaterThan(1))
+    store.close()
+    const before = asked.length
+    await new Promise((resolve) => setTimeout(resolve, 400))
+    expect(asked).toHaveLength(before)
+  })
+
   it('keeps a tap that is made while others are being fetched', async () => {
     const store = await ready()
     let answer: (page: unknown) => void = () => undefined
     server.getEvents.mockImplementationOnce(() => new Promise((resolve) => (answer = resolve)))
     window.dispatchEvent(new Event('focus'))
     await hit(store)
-    expect(store.view).toEqual({ hits: 1 })
+    expect(store.view).toMatchObject({ hits: 1 })
     answer({ events: [], after: 0 })
     await new Promise((resolve) => setTimeout(resolve, 20))
-    expect(store.view).toEqual({ hits: 1 })
+    expect(store.view).toMatchObject({ hits: 1 })
     expect(cores[0]!.events.size).toBe(1)
   })
 
@@ -134,14 +161,15 @@ describe('the open trip', () => {
   it('goes from page to page and from trip to trip with one core, which has only the open one', async () => {
     const store = await ready('a')
     await hit(store)
+    await vi.waitFor(() => expect(stored).toHaveLength(1))
     store.close()
     stored = []
     await store.open('b')
     await vi.waitFor(() => expect(store.coreReady).toBe(true))
     expect(cores).toHaveLength(1)
-    expect(store.view).toEqual({ hits: 0 })
+    expect(store.view).toMatchObject({ hits: 0 })
     await hit(store)
-    expect(store.view).toEqual({ hits: 1 })
+    expect(store.view).toMatchObject({ hits: 1 })
   })
 
   it('stops the core of one who logs out', async () => {
@@ -223,7 +251,7 @@ describe('the open trip', () => {
       response: new Response('{}', { status: 422, headers: { 'X-Coldwake-Version': '1' } }),
     }))
     await hit(store)
-    await vi.waitFor(() => expect(store.view).toEqual({ hits: 0 }))
+    await vi.waitFor(() => expect(store.view).toMatchObject({ hits: 0 }))
     expect(useDeliveryStore(pinia).notTaken).toMatchObject([{ field: 'payload.rod_id', message: 'no such rod' }])
     expect(store.notice?.text).toContain('not taken')
   })

@@ -6,6 +6,7 @@ import type { CoreClient } from '@/shared/core/client'
 import { takeCore } from '@/shared/core/host'
 import { CoreError } from '@/shared/core/protocol'
 import { NotKeptError, useDeliveryStore } from '@/shared/delivery/store'
+import { painted } from '@/shared/ui/painted'
 import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
 import {
@@ -46,6 +47,8 @@ import { makeEvent, type EventPayload, type EventType } from './logic/events'
 const REFRESH_MS = 20_000
 /** A core that died is started again, but not in a circle. */
 const RESTART_MS = 10_000
+const LIMBER_ROUNDS = 8
+const LIMBER_MS = 150
 
 export interface Notice {
   text: string
@@ -107,14 +110,15 @@ export const useFishStore = defineStore('fish', () => {
     close()
     const mine = ++turn
     loadError.value = null
-    // It starts while the server answers.
-    takeCore(() => restart(turn))
     try {
       // The server's solution first: the page is usable before the worker is.
       const [document, fish] = await Promise.all([getTrip(tripId), getFish(tripId)])
       if (mine !== turn) return
       trip.value = document
       view.value = fish
+      // Before the core takes half the processor to start, what is known is on the screen.
+      await painted()
+      if (mine !== turn) return
     } catch (error) {
       const kept = error instanceof LinkDownError || error instanceof SignedOutError ? await delivery.keptTrip(tripId) : undefined
       if (mine !== turn) return
@@ -182,7 +186,18 @@ export const useFishStore = defineStore('fish', () => {
   function startCore(mine: number): void {
     const fresh = takeCore(() => restart(turn))
     core = fresh
-    void begin(mine, fresh).then(() => (mine === turn && core === fresh ? refresh() : undefined))
+    void begin(mine, fresh)
+      .then(() => (mine === turn && core === fresh ? refresh() : undefined))
+      .then(() => limber(mine, fresh))
+  }
+
+  /** A fresh interpreter is slow at first: it gives some answers that nobody waits for before a finger does. */
+  async function limber(mine: number, fresh: CoreClient): Promise<void> {
+    for (let round = 1; round <= LIMBER_ROUNDS; round += 1) {
+      await new Promise((resolve) => setTimeout(resolve, LIMBER_MS))
+      if (mine !== turn || core !== fresh || !coreReady.value || !view.value) return
+      await linesAt(view.value.speed_mps * (1 + 0.01 * round)).catch(() => undefined)
+    }
   }
 
   async function begin(mine: number, fresh: CoreClient): Promise<void> {

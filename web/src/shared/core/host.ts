@@ -28,6 +28,11 @@ export function takeCore(died: () => void): CoreClient {
   return fresh
 }
 
+/** Start it at once where its files are laid up: elsewhere the page that is wanted first needs the line and the processor. */
+export function startLaidUpCore(): void {
+  if (navigator.serviceWorker?.controller) takeCore(tell)
+}
+
 /** Resolves once a core that is starting has started, failed, or taken its time. */
 export async function coreSettled(): Promise<void> {
   const patience = new Promise<void>((resolve) => setTimeout(resolve, SETTLED_MS))
