@@ -25,8 +25,8 @@ from tackle import (
 from trip_cases import at, event, session
 
 from coldwake_core.constants import MPH_MPS
-from coldwake_core.fish.bench import check_spread
-from coldwake_core.fish.session import FishSession
+from coldwake_core.places.rig.bench import check_spread
+from coldwake_core.trip.open_trip import OpenTrip
 from coldwake_core.lines.calibration import (DepthReading, fit_line)
 from coldwake_core.lines.doubt import solve_with_doubt
 from coldwake_core.lines.pulls import total_load
@@ -119,7 +119,7 @@ def main() -> None:
 
     def opening(_: int) -> None:
         # Opened anew at each run: solutions kept from the run before would flatter it.
-        build_opening(FishSession(big.trip, big.history.events.values()), at(60))
+        build_opening(OpenTrip(big.trip, big.history.events.values()).now, at(60))
 
     budgets.time(
         "six rods at a speed that is dragged, with doubt",

@@ -12,6 +12,7 @@ COLDWAKE_VAR=$(mktemp -d); export COLDWAKE_VAR
 trap 'rm -rf "$COLDWAKE_VAR"' EXIT
 step() { printf '\n== %s\n' "$1"; }
 step "Lint (Python)";        .venv/bin/ruff check .
+step "Rooms";                PYTHONPATH=core/src:server .venv/bin/lint-imports --no-logo
 step "Types (Python)";       .venv/bin/mypy
 step "Lint (front end)";     (cd web && npx --no-install eslint . && npx --no-install prettier --check --log-level warn src build)
 step "Types (front end)";    (cd web && npx --no-install vue-tsc --noEmit)

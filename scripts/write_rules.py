@@ -5,7 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from coldwake_core.gear.leader import SCHOOL_NAMES
-from coldwake_core.gear.rules import RULES
+from coldwake_core.rig_rules.engine import RULES
 
 PAGE = Path(__file__).resolve().parent.parent / "docs" / "rules.md"
 BEGIN, END = "<!-- rules of the rig: begin -->", "<!-- rules of the rig: end -->"
@@ -14,7 +14,7 @@ BEGIN, END = "<!-- rules of the rig: begin -->", "<!-- rules of the rig: end -->
 def table() -> str:
     """Return the rules and the leader schools as Markdown."""
     lines = [
-        "## Rules of the rig (`gear/rules.py`, written by `scripts/write_rules.py`)",
+        "## Rules of the rig (`rig_rules/engine.py`, written by `scripts/write_rules.py`)",
         "",
         "| id | severity | school | speaks when | says | remedy |",
         "|---|---|---|---|---|---|",

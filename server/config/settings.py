@@ -46,14 +46,14 @@ MIDDLEWARE = [
     "csp.middleware.CSPMiddleware",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
-    "config.middleware.MarkApi",
+    "common.middleware.MarkApi",
     "django.middleware.gzip.GZipMiddleware",
     "django.middleware.http.ConditionalGetMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
-    "config.middleware.SlideSession",
+    "common.middleware.SlideSession",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
 ]
 
@@ -144,7 +144,7 @@ REST_FRAMEWORK = {
     "DEFAULT_RENDERER_CLASSES": ["rest_framework.renderers.JSONRenderer"],
     "DEFAULT_PARSER_CLASSES": ["rest_framework.parsers.JSONParser"],
     "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
-    "EXCEPTION_HANDLER": "config.errors.handle_exception",
+    "EXCEPTION_HANDLER": "common.errors.handle_exception",
 }
 SPECTACULAR_SETTINGS = {
     "TITLE": "Cold Wake",
@@ -152,5 +152,5 @@ SPECTACULAR_SETTINGS = {
     "DESCRIPTION": "Trips, their events, and what they add up to. Lengths in m, speeds in m/s.",
     "SERVE_PERMISSIONS": ["rest_framework.permissions.AllowAny"],
     "COMPONENT_SPLIT_REQUEST": False,
-    "POSTPROCESSING_HOOKS": ["config.schema.loosen_payloads"],
+    "POSTPROCESSING_HOOKS": ["common.schema.loosen_payloads"],
 }

@@ -8,7 +8,7 @@ from django.urls import include, path, re_path
 from django.views.decorators.csrf import ensure_csrf_cookie
 from drf_spectacular.views import SpectacularAPIView
 
-from .middleware import version
+from common.middleware import version
 
 
 @ensure_csrf_cookie
@@ -29,8 +29,8 @@ def health(request: HttpRequest) -> HttpResponse:
     return JsonResponse({"ok": True, "version": version()})
 
 
-handler404 = "config.errors.not_found"
-handler500 = "config.errors.failed"
+handler404 = "common.errors.not_found"
+handler500 = "common.errors.failed"
 urlpatterns = [
     path("api/health/", health),
     path("api/schema/", SpectacularAPIView.as_view(), name="schema"),

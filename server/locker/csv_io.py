@@ -10,6 +10,7 @@ from typing import Any, Final
 
 from coldwake_core.errors import CoreError, InvalidInputError
 from coldwake_core.gear.locker import PIECES, Piece, decode_piece
+from common.csv import FORMULA, decoded, guard
 
 from .csv_format import (
     BY_NAME,
@@ -25,8 +26,6 @@ from .csv_format import (
 from .models import TacklePiece
 
 MOST_ROWS: Final = 5000
-MOST_BYTES: Final = 2_000_000
-_FORMULA: Final = ("=", "+", "-", "@", "\t", "\r")
 _MOST_ERRORS: Final = 200
 
 
@@ -66,11 +65,6 @@ class ParsedCsv:
             self.errors.append(RowError(row, name, message))
 
 
-def guard(text: str) -> str:
-    """Keep a spreadsheet from taking text for a formula."""
-    return "'" + text if text[:1] in _FORMULA else text
-
-
 def write_csv(pieces: Iterable[TacklePiece], counts: dict[int, int]) -> str:
     """Return pieces as CSV, in a column for each property."""
     out = io.StringIO()
@@ -93,7 +87,7 @@ def read_csv(raw: bytes, *, key_of: Any) -> ParsedCsv:
     ``key_of(kind, data)`` makes a key for a row without one. Raises InvalidInputError where the
     file as a whole cannot be read.
     """
-    text, note = _decoded(raw)
+    text, note = decoded(raw)
     first = text.split("\n", 1)[0]
     delimiter = max(",;\t", key=first.count)
     reader = csv.reader(io.StringIO(text), delimiter=delimiter, strict=True)
@@ -115,25 +109,6 @@ def read_csv(raw: bytes, *, key_of: Any) -> ParsedCsv:
     _refuse_twice(parsed)
     parsed.rows = [row for row in parsed.rows if row.row not in parsed.bad_rows]
     return parsed
-
-
-def _decoded(raw: bytes) -> tuple[str, str]:
-    if raw[:2] in (b"\xff\xfe", b"\xfe\xff"):
-        encodings = [("utf-16", "Read as UTF-16.")]
-    else:
-        encodings = [("utf-8-sig", ""), ("cp1252", "Not UTF-8: read as Windows-1252. Look at "
-                      "letters with accents before you import.")]
-    for encoding, note in encodings:
-        try:
-            text = raw.decode(encoding)
-        except UnicodeDecodeError:
-            continue
-        if "\x00" in text:
-            break
-        return text, note
-    raise InvalidInputError(
-        "file", f"{len(raw)} bytes", "a text file: CSV in UTF-8, UTF-16 or Windows-1252"
-    )
 
 
 def _check_header(header: list[str]) -> None:
@@ -211,10 +186,10 @@ def _put(data: dict[str, Any], kind: str, name: str, cell: str) -> None:
 
 def _unguarded(parsed: ParsedCsv, number: int, name: str, cell: str) -> str:
     """Take our own guard off again; refuse what a spreadsheet would run."""
-    if cell[0] == "'" and cell[1:2] in _FORMULA:
+    if cell[0] == "'" and cell[1:2] in FORMULA:
         return cell[1:]
     is_number = (name in BY_NAME and BY_NAME[name].unit is not None) or name == "count"
-    if cell[0] in _FORMULA and not is_number:
+    if cell[0] in FORMULA and not is_number:
         parsed.wrong(
             number, name,
             f"({cell[:60]}) must not begin with {cell[0]}: a spreadsheet would run it as a "

@@ -19,13 +19,14 @@ from django.db.models import TextField
 from django.db.models.functions import Cast
 
 from coldwake_core.decode import encode
-from coldwake_core.fish.session import FishSession
-from coldwake_core.fish.solutions import Solutions
 from coldwake_core.gear.tackle import OUTFIT_LISTS
 from coldwake_core.record.history import History
 from coldwake_core.record.old import Unread, read_events, read_trip
 from coldwake_core.record.trip import Trip as CoreTrip
-from locker.csv_io import guard
+from coldwake_core.trip.now import Now
+from coldwake_core.trip.open_trip import OpenTrip
+from coldwake_core.trip.solutions import Solutions
+from common.csv import guard
 
 from .models import Trip
 
@@ -85,12 +86,12 @@ class KeptTrip:
     solutions: Solutions = field(default_factory=Solutions)
     lock: threading.RLock = field(default_factory=threading.RLock)
 
-    def session(self) -> FishSession:
-        """Return the trip as the core fishes it."""
-        session = FishSession(self.trip, self.history)
-        session.share_solutions_of(self.solutions)
-        session.unread = self.unread_trip + self.unread
-        return session
+    def now(self) -> Now:
+        """Return the trip as it stands."""
+        return OpenTrip(
+            self.trip, self.history, solutions=self.solutions,
+            unread=self.unread_trip + self.unread,
+        ).now
 
     def refresh(self, trip: Trip) -> None:
         """Take what other processes have added; begin anew where rows are gone."""
@@ -145,10 +146,10 @@ def keeping(trip: Trip) -> Iterator[KeptTrip]:
         yield kept
 
 
-def open_session(trip: Trip) -> FishSession:
-    """Return the trip with its events as the core fishes it. For looking only."""
+def trip_now(trip: Trip) -> Now:
+    """Return the trip as it stands with all its events."""
     with keeping(trip) as kept:
-        return kept.session()
+        return kept.now()
 
 
 def aboard_news(trip: Trip) -> dict[str, list[Any]]:
@@ -158,7 +159,7 @@ def aboard_news(trip: Trip) -> dict[str, list[Any]]:
     """
     if trip.boat is None:
         return {name: [] for name in OUTFIT_LISTS}
-    now, here = trip.boat.core(), open_session(trip).state.outfit
+    now, here = trip.boat.core(), trip_now(trip).state.outfit
     return {
         name: [
             encode(item) for item in getattr(now, name) if item not in getattr(here, name)

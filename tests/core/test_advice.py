@@ -7,6 +7,7 @@ from typing import Any
 import pytest
 from trip_cases import at, event, session
 
+from coldwake_core.advice.marks import depth_to_fish, marked_bands
 from coldwake_core.advice.method import (
     comfort_band_degc,
     comfort_depths_m,
@@ -16,7 +17,6 @@ from coldwake_core.constants import FOOT_M, MPH_MPS, degc_from_degf
 from coldwake_core.decode import encode
 from coldwake_core.gear.pieces import SpeedRange
 from coldwake_core.gear.window import shared_window, verdict
-from coldwake_core.sonar.marks import depth_to_fish, marked_bands
 
 
 def fishing(*more: dict[str, Any], mph: float = 1.55, degf: float = 51.0, **changes: Any):

@@ -11,9 +11,9 @@ from trip_cases import at, event, session
 from coldwake_core.constants import MPH_MPS
 from coldwake_core.decode import encode
 from coldwake_core.errors import InvalidInputError, UnknownItemError
-from coldwake_core.fish.bench import check_spread, ladder
-from coldwake_core.fish.beside import beside_view
 from coldwake_core.gear.ladder import RUNGS, mood_of
+from coldwake_core.places.fish.beside import beside_view
+from coldwake_core.places.rig.bench import check_spread, ladder
 
 
 def fishing(*more: dict[str, Any], **changes: Any):
@@ -45,7 +45,7 @@ def rod(opened: Any, rod_id: str, minute: float = 10.0) -> Any:
 
 
 def beside(opened: Any, rod_id: str) -> Any:
-    return next(item for item in beside_view(opened).rods if item.rod_id == rod_id)
+    return next(item for item in beside_view(opened.now).rods if item.rod_id == rod_id)
 
 
 def test_own_range_takes_the_place_of_the_catalogue_s():
@@ -56,7 +56,7 @@ def test_own_range_takes_the_place_of_the_catalogue_s():
     assert works.high_mps == pytest.approx(1.25 * MPH_MPS)
     # 1.3 mph is now too fast for this very blade, and the rules say so.
     assert rod(opened, "rod-4").verdict == "too_fast"
-    bench = next(b for b in check_spread(opened).rods if b.setup.rod_id == "rod-4")
+    bench = next(b for b in check_spread(opened.now).rods if b.setup.rod_id == "rod-4")
     assert "blade-rolls" in {finding.rule_id for finding in bench.findings}
     assert beside(opened, "rod-4").blade_own
 
@@ -135,7 +135,7 @@ def test_checks_are_those_the_rod_has_and_are_remembered():
 
 
 def test_boat_with_downriggers_zeroes_its_counters_and_keeps_a_cutter():
-    items = {look.look.item for look in beside_view(session()).boat}
+    items = {look.look.item for look in beside_view(session().now).boat}
     assert items == {"life_jacket", "way_back_in", "cutter", "counter_zeroed"}
 
 
@@ -178,7 +178,7 @@ def test_ladder_gives_less_flash_and_the_same_thump():
     now = opened.state.rods["rod-4"].setup
     mood = mood_of(opened.state.outfit, now)
     assert RUNGS[mood.rung] == "small dodger"
-    steps = ladder(opened, now, flash="less", thump="less")
+    steps = ladder(opened.now, now, flash="less", thump="less")
     assert steps
     for step in steps:
         assert step.mood.flash < mood.flash
@@ -187,7 +187,7 @@ def test_ladder_gives_less_flash_and_the_same_thump():
             step.setup.attractor_id != now.attractor_id
         )
         assert changed == 1
-    more = ladder(opened, now, flash="more", thump="more")
+    more = ladder(opened.now, now, flash="more", thump="more")
     assert {step.setup.attractor_id for step in more} == {"dodger-5"}
 
 
@@ -198,17 +198,17 @@ def test_ladder_never_gives_what_another_rod_wears():
     opened = fishing(outfit=document)
     now = opened.state.rods["rod-2"].setup
     assert now.attractor_id == "willow-small"
-    steps = ladder(opened, now, flash="more", thump="more")
+    steps = ladder(opened.now, now, flash="more", thump="more")
     assert "dodger-4" not in {step.setup.attractor_id for step in steps}
     with pytest.raises(InvalidInputError) as caught:
-        ladder(opened, now, flash="a lot", thump="more")
+        ladder(opened.now, now, flash="a lot", thump="more")
     assert caught.value.field == "flash"
 
 
 def test_rods_beyond_the_licence_are_counted():
     rules = {"entered_on": "2026-04-01", "origin": "made up for a test", "rods_most": 4}
-    assert check_spread(fishing(rules=rules)).over_licence == 2
-    assert check_spread(fishing()).over_licence == 0
+    assert check_spread(fishing(rules=rules).now).over_licence == 2
+    assert check_spread(fishing().now).over_licence == 0
     with pytest.raises(InvalidInputError, match="a day such as"):
         fishing(rules={**rules, "entered_on": "yesterday"})
 
@@ -249,9 +249,9 @@ def test_tile_says_why_to_look_again():
 def test_mood_of_the_fish_decides_the_leader_to_begin_with(species: str, mood: str, school: str):
     opened = fishing(species=species)
     opened.add(event("school_chosen", 4, topic="mood", school=mood))
-    bench = next(b for b in check_spread(opened).rods if b.setup.rod_id == "rod-4")
+    bench = next(b for b in check_spread(opened.now).rods if b.setup.rod_id == "rod-4")
     assert bench.leader.school == school
-    assert check_spread(opened).mood == mood
+    assert check_spread(opened.now).mood == mood
 
 
 def test_no_move_asks_for_a_third_copy_of_two():
@@ -292,7 +292,7 @@ def test_odd_one_out_is_mended_by_another_tow_point_first():
         other = encode(opened.state.rods["rod-2"].setup)
         opened.add(event("rod_rigged", 5, **{**other, "rod_id": rod_id}))
     opened.add(event("rod_rigged", 6, **{**setup, "tow_point": "tight"}))
-    odd = check_spread(opened).common.odd
+    odd = check_spread(opened.now).common.odd
     assert (odd.rod_id, odd.setup.attractor_id, odd.setup.tow_point) == ("rod-4", "points", "wide")
     with pytest.raises(InvalidInputError) as caught:
         opened.add(event("rod_rigged", 7, **{**setup, "tow_point": "sideways"}))

@@ -16,9 +16,9 @@ from coldwake_core.boat.current import (
     pass_speeds,
     water_speed_mps,
 )
-from coldwake_core.boat.turns import TipInTurn, asked_radius_m, turn_radius_m
 from coldwake_core.constants import MPH_MPS
 from coldwake_core.errors import InvalidInputError
+from coldwake_core.tow.turns import TipInTurn, asked_radius_m, turn_radius_m
 
 angles = st.floats(0.0, 360.0)
 

@@ -38,11 +38,11 @@ from coldwake_core.lines.calibration import (
 )
 from coldwake_core.lines.doubt import solve_with_doubt
 from coldwake_core.lines.downrigger import ClippedLine
-from coldwake_core.lines.linear import inverse, quadratic_form
 from coldwake_core.lines.linerig import LineRig, Sinker
 from coldwake_core.lines.materials import MATERIALS
 from coldwake_core.lines.pulls import Shift
-from coldwake_core.lines.sounder import Sounder
+from coldwake_core.numerics.linear import inverse, quadratic_form
+from coldwake_core.sonar.cone import Sounder
 
 FOUR_COLOURS = LEADER_M + 4 * COLOUR_M
 

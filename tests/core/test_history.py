@@ -12,18 +12,18 @@ from hypothesis import settings
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, rule, run_state_machine_as_test
 from record_strategies import NEW_LURE, NEW_ROD, PAYLOADS, SHORT_REEL, taps
-from trip_cases import START_S, at, event, rigged, session, trip_document
+from trip_cases import START_S, Held, at, event, rigged, session, trip_document
 
 from coldwake_core.decode import decode, encode
 from coldwake_core.errors import CoreError, InvalidInputError, UnknownItemError
-from coldwake_core.fish.session import FishSession
 from coldwake_core.record.events import EVENT_TYPES, decode_event
 from coldwake_core.record.history import KEEP_EVERY, History
 from coldwake_core.record.trip import Trip
+from coldwake_core.trip.solutions import Solutions
 
 TRIP = decode(Trip, trip_document())
 RIGGED = [decode_event(document) for document in rigged()]
-SOLVED = FishSession(TRIP, ())
+SOLVED = Solutions()
 SEQUENCES = int(os.environ.get("SEQUENCES", "2000"))
 SHARES = 8
 STACKED = {
@@ -35,10 +35,8 @@ TOP_LINE = {
 }
 
 
-def opened() -> FishSession:
-    one = FishSession(TRIP, RIGGED)
-    one.share_solutions(SOLVED)
-    return one
+def opened() -> Held:
+    return Held(TRIP, RIGGED, solutions=SOLVED)
 
 
 class TwoDevices(RuleBasedStateMachine):
@@ -92,8 +90,7 @@ class TwoDevices(RuleBasedStateMachine):
         views = []
         for _ in range(2):
             random.shuffle(events)
-            arrived = FishSession(TRIP, events[:3])
-            arrived.share_solutions(SOLVED)
+            arrived = Held(TRIP, events[:3], solutions=SOLVED)
             arrived.merge_events(events[3:])
             views.append(arrived.view(self.clock_s + 100.0))
         in_turn = opened()

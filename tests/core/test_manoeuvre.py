@@ -10,9 +10,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 from trip_cases import event, session
 
-from coldwake_core.boat.manoeuvre import Towed, chain, heading_along, lagged, unfold
 from coldwake_core.errors import InvalidInputError
-from coldwake_core.fish.plan import streaming_rad
+from coldwake_core.places.above.spread import streaming_rad
+from coldwake_core.tow.manoeuvre import Towed, chain, heading_along, lagged, unfold
 
 
 def turned(

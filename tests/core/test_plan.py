@@ -8,8 +8,8 @@ import random
 import pytest
 from trip_cases import at, event, session
 
-from coldwake_core.boat.tangles import TOO_NEAR_M, likely_tangles, line_in_space
 from coldwake_core.errors import InvalidInputError
+from coldwake_core.tow.tangles import TOO_NEAR_M, likely_tangles, line_in_space
 
 
 def straight(side: float, depth: float, behind: float = 30.0):

@@ -11,14 +11,14 @@ from trip_cases import event, session
 from coldwake_core.constants import FOOT_M, INCH_M, MPH_MPS, OUNCE_KG
 from coldwake_core.decode import decode
 from coldwake_core.errors import InvalidInputError
-from coldwake_core.fish.bench import bench, chain, check_spread
 from coldwake_core.gear.common import common_speed
-from coldwake_core.gear.facts import RodFacts
 from coldwake_core.gear.leader import LEADER_SCHOOLS, leader_span, wildness
-from coldwake_core.gear.rules import RULES, check_rod
 from coldwake_core.gear.setup import RodSetup, build_rig, working_range
 from coldwake_core.gear.tackle import Outfit
-from coldwake_core.gear.waterrules import WaterRules
+from coldwake_core.places.rig.bench import bench, chain, check_spread
+from coldwake_core.rig_rules.engine import RULES, check_rod
+from coldwake_core.rig_rules.facts import RodFacts
+from coldwake_core.rig_rules.law import WaterRules
 from paths import ROOT
 
 
@@ -296,7 +296,7 @@ def test_chain_runs_without_gaps_from_the_lure_up():
 def test_bench_tries_a_setup_without_keeping_it():
     trip = session(event("speed_changed", 1, speed_mps=0.6))
     before = trip.state.rods["rod-4"].setup
-    tried = bench(trip, decode(RodSetup, {**vars_of(before), "leader_m": 36 * INCH_M}))
+    tried = bench(trip.now, decode(RodSetup, {**vars_of(before), "leader_m": 36 * INCH_M}))
     assert "leader-as-sold" in {finding.rule_id for finding in tried.findings}
     assert trip.state.rods["rod-4"].setup == before
 
@@ -309,18 +309,18 @@ def vars_of(item: RodSetup) -> dict[str, Any]:
 
 def test_bench_refuses_what_cannot_be_on_this_boat():
     with pytest.raises(InvalidInputError, match="place_id"):
-        bench(session(), setup(**{**rigger(), "place_id": "port-bow"}))
+        bench(session().now, setup(**{**rigger(), "place_id": "port-bow"}))
 
 
 def test_school_chosen_on_the_bench_moves_the_span():
     trip = session(event("school_chosen", 1, topic="leader", school="tough_bite"))
-    view = bench(trip, setup())
+    view = bench(trip.now, setup())
     assert view.leader.school == "tough_bite"
     assert [span.school for span in view.schools] == list(LEADER_SCHOOLS)
 
 
 def test_whole_spread_is_checked_at_once():
-    check = check_spread(session(event("speed_changed", 1, speed_mps=1.2)))
+    check = check_spread(session(event("speed_changed", 1, speed_mps=1.2)).now)
     assert len(check.rods) == 6
     found = {rod.setup.rod_id: {f.rule_id for f in rod.findings} for rod in check.rods}
     assert "blade-rolls" in found["rod-4"]

@@ -14,9 +14,11 @@ from trip_cases import at, event, session
 
 from coldwake_core.constants import FOOT_M, MPH_MPS
 from coldwake_core.errors import InvalidInputError, UnknownItemError
-from coldwake_core.fish.bench import check_spread
 from coldwake_core.gear.common import GUST_MPS
 from coldwake_core.gear.setup import working_range
+from coldwake_core.places.above.asked import plan
+from coldwake_core.places.rig.bench import check_spread
+from coldwake_core.spread.breaks import Out, with_spread
 from coldwake_core.spread.choose import (
     AGAIN,
     ANOTHER,
@@ -27,7 +29,6 @@ from coldwake_core.spread.choose import (
     Candidate,
     choose,
 )
-from coldwake_core.spread.judge import Out, with_spread
 from coldwake_core.spread.opening import OpeningSpread, build_opening, changed_opening
 
 WARM = event("temperature_read", 1, temperature_degc=10.6)  # 51 °F: slow under the surface
@@ -38,7 +39,7 @@ MARKS = (
 
 
 def opening(*events: dict[str, Any], **changes: Any) -> OpeningSpread:
-    return build_opening(session(*events, **changes), at(60))
+    return build_opening(session(*events, **changes).now, at(60))
 
 
 def outs(spread: OpeningSpread) -> list[Out]:
@@ -57,12 +58,12 @@ def test_spread_keeps_to_all_it_must():
         spread = opening(*events, species=species)
         assert len(spread.rods) == 6
         assert spread.breaks == ()
-        tried = with_spread(session(*events, species=species), outs(spread), spread.speed_mps)
+        tried = with_spread(session(*events, species=species).now, outs(spread), spread.speed_mps)
         # Judged by other code than chose it: rules, window and tangles of the bench and the plan.
         check = check_spread(tried)
         assert check.common.window.is_open
         assert not [f for rod in check.rods for f in rod.findings if f.severity != "look"]
-        assert tried.plan(course="straight").tangles == ()
+        assert plan(tried, course="straight").tangles == ()
 
 
 def test_every_lure_works_at_the_speed_with_room_for_gusts():
@@ -133,7 +134,7 @@ def test_method_sets_the_speed_and_the_user_s_own_goes_first():
     cold = opening(event("temperature_read", 1, temperature_degc=8.6))
     assert 2.7 <= cold.speed_mps / MPH_MPS <= 3.5
     assert 1.5 <= opening(WARM).speed_mps / MPH_MPS <= 2.2
-    own = build_opening(session(WARM), at(60), speed_mps=1.3 * MPH_MPS)
+    own = build_opening(session(WARM).now, at(60), speed_mps=1.3 * MPH_MPS)
     assert own.speed_mps == pytest.approx(1.3 * MPH_MPS)
 
 
@@ -161,7 +162,7 @@ def test_dropper_rod_keeps_its_weight_and_is_set_for_a_depth():
         weight_ahead_m=1.2, drop_m=0.3,
     )
     spread = build_opening(
-        session(WARM, dropper, *MARKS, species="kokanee"), at(60), rod_ids=["rod-1"]
+        session(WARM, dropper, *MARKS, species="kokanee").now, at(60), rod_ids=["rod-1"]
     )
     (rod,) = spread.rods
     assert (rod.setup.weight_kg, rod.setup.weight_ahead_m, rod.setup.drop_m) == (0.17, 1.2, 0.3)
@@ -188,17 +189,17 @@ def test_current_gives_the_speed_by_gps_both_ways():
 
 
 def test_only_the_rods_asked_for_are_used():
-    spread = build_opening(session(WARM), at(60), rod_ids=["rod-3", "rod-1"])
+    spread = build_opening(session(WARM).now, at(60), rod_ids=["rod-3", "rod-1"])
     assert [rod.setup.rod_id for rod in spread.rods] == ["rod-1", "rod-3"]
     with pytest.raises(UnknownItemError):
-        build_opening(session(WARM), at(60), rod_ids=["rod-99"])
+        build_opening(session(WARM).now, at(60), rod_ids=["rod-99"])
     with pytest.raises(InvalidInputError, match="a place and a reel"):
-        build_opening(session(WARM), at(60), rod_ids=[])
+        build_opening(session(WARM).now, at(60), rod_ids=[])
 
 
 def test_speed_at_which_nothing_works_is_told():
     with pytest.raises(InvalidInputError) as caught:
-        build_opening(session(WARM), at(60), speed_mps=4.4)
+        build_opening(session(WARM).now, at(60), speed_mps=4.4)
     assert caught.value.field == "speed_mps"
 
 
@@ -209,7 +210,7 @@ def changed(spread: OpeningSpread, index: int, **change: Any) -> OpeningSpread:
     if "setting_m" in change:
         rods[index] = replace(rods[index], setting_m=change.pop("setting_m"))
     rods[index] = replace(rods[index], setup=replace(rods[index].setup, **change))
-    return changed_opening(session(WARM, *MARKS), at(60), rods, spread.speed_mps)
+    return changed_opening(session(WARM, *MARKS).now, at(60), rods, spread.speed_mps)
 
 
 def test_user_is_told_what_a_change_breaks():
@@ -226,7 +227,7 @@ def test_user_is_told_what_a_change_breaks():
         Out(setup=rod.setup, setting_m=3.0 if index in at_marks else rod.setting_m)
         for index, rod in enumerate(rods)
     ]
-    told = changed_opening(session(WARM, *MARKS), at(60), hauled, spread.speed_mps)
+    told = changed_opening(session(WARM, *MARKS).now, at(60), hauled, spread.speed_mps)
     assert "depth" in {item.kind for item in told.breaks}
     crowded = changed(spread, 0, place_id=spread.rods[5].setup.place_id)
     assert {"place", "tangle"} & {item.kind for item in crowded.breaks}
@@ -248,7 +249,8 @@ def test_spread_of_one_look_is_called_so():
         for rod in spread.rods
     ]
     kinds = {
-        item.kind for item in changed_opening(session(WARM), at(60), rods, spread.speed_mps).breaks
+        item.kind
+        for item in changed_opening(session(WARM).now, at(60), rods, spread.speed_mps).breaks
     }
     assert {"different", "rule"} <= kinds
 
@@ -256,10 +258,10 @@ def test_spread_of_one_look_is_called_so():
 def test_rod_that_stands_twice_is_refused():
     rods = outs(opening(WARM))
     with pytest.raises(InvalidInputError) as caught:
-        changed_opening(session(WARM), at(60), [rods[0], rods[0]], 0.8)
+        changed_opening(session(WARM).now, at(60), [rods[0], rods[0]], 0.8)
     assert caught.value.field == "rods[1].setup.rod_id"
     with pytest.raises(InvalidInputError):
-        changed_opening(session(WARM), at(60), [], 0.8)
+        changed_opening(session(WARM).now, at(60), [], 0.8)
 
 
 def test_nine_rods_out_of_five_hundred_pieces():

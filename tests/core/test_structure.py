@@ -7,7 +7,6 @@ import inspect
 import pkgutil
 import re
 from importlib import import_module
-from pathlib import Path
 
 import pytest
 
@@ -15,48 +14,11 @@ import coldwake_core
 from paths import ROOT
 
 CORE = ROOT / "core/src/coldwake_core"
-LAYERS = [
-    "constants",
-    "errors",
-    "checks",
-    "decode",
-    "water",
-    "chart",
-    "lines",
-    "boat",
-    "gear",
-    "record",
-    "sonar",
-    "evidence",
-    "advice",
-    "fish",
-    "spread",
-    "bridge",
-]
 MODULES = [
     module.name
     for module in pkgutil.walk_packages(coldwake_core.__path__, "coldwake_core.")
     if not module.ispkg
 ]
-
-
-def imported(path: Path) -> set[str]:
-    """Return the top places within the core that a file imports from."""
-    names = set()
-    depth = len(path.relative_to(CORE).parts)
-    for node in ast.walk(ast.parse(path.read_text("utf-8"))):
-        if isinstance(node, ast.ImportFrom) and node.level == depth:
-            names |= {node.module.split(".")[0]} if node.module else {a.name for a in node.names}
-    return names
-
-
-@pytest.mark.parametrize("path", sorted(CORE.rglob("*.py")), ids=lambda p: str(p.relative_to(CORE)))
-def test_core_imports_only_downward(path: Path):
-    own = path.relative_to(CORE).parts[0].removesuffix(".py")
-    if own == "__init__":
-        return
-    for name in imported(path) - {own}:
-        assert LAYERS.index(name) < LAYERS.index(own), f"{path} imports {name}"
 
 
 def test_core_knows_no_interface_code():

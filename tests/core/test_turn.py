@@ -22,7 +22,6 @@ from tackle import (
     leadcore,
 )
 
-from coldwake_core.boat.manoeuvre import Towed, chain, heading_along, lagged, unfold
 from coldwake_core.constants import COLOUR_M, MPH_MPS, OUNCE_KG, POUND_KG
 from coldwake_core.errors import InvalidInputError
 from coldwake_core.lines.bodies import Ball
@@ -31,6 +30,7 @@ from coldwake_core.lines.linerig import LineRig, Sinker
 from coldwake_core.lines.materials import MATERIALS
 from coldwake_core.lines.pulls import Shift
 from coldwake_core.lines.turn import TurnedLine, turn_line
+from coldwake_core.tow.manoeuvre import Towed, chain, heading_along, lagged, unfold
 
 SPEED = 1.5 * MPH_MPS
 DROPPER = LineRig(

@@ -14,10 +14,10 @@ from trip_cases import at, event, session
 from coldwake_core.constants import FOOT_M, MPH_MPS
 from coldwake_core.decode import decode
 from coldwake_core.errors import CoreError
-from coldwake_core.fish.bench import bench, check_spread
 from coldwake_core.gear.setup import RodSetup, build_rig
 from coldwake_core.gear.tackle import Outfit
 from coldwake_core.gear.usual import USUAL_PLACES, first_setup, fitted, pair_of_speeds
+from coldwake_core.places.rig.bench import bench, check_spread
 
 OUTFIT = decode(Outfit, demo_outfit())
 TOP = RodSetup(rod_id="rod-1", place_id="port-bow", line_id="top-12", lure_id="thin-copper")
@@ -67,9 +67,9 @@ def test_the_bench_fits_only_when_it_is_asked_to():
         TOP, line_id="rigger-12", place_id="rigger-port", weight_kg=0.1, weight_ahead_m=1.0,
         above_ball_m=8.0,
     )
-    assert bench(one, odd, fit=True).setup.weight_kg == 0.0
+    assert bench(one.now, odd, fit=True).setup.weight_kg == 0.0
     with pytest.raises(CoreError, match="ball is the weight"):
-        bench(one, odd)
+        bench(one.now, odd)
 
 
 def test_a_rod_never_rigged_begins_with_what_goes_together():
@@ -99,7 +99,7 @@ def test_a_card_is_for_where_the_rod_runs_and_a_little_deeper():
         event("speed_changed", 0, speed_mps=0.8),
         event("line_set", 1, rod_id="rod-3", setting_m=9.0),
     )
-    card = check_spread(one)
+    card = check_spread(one.now)
     depths = next(item.depths_m for item in card.card_depths if item.rod_id == "rod-3")
     runs = next(rod.line.depth_m for rod in one.view(at(2)).rods if rod.id == "rod-3")
     assert depths[0] == pytest.approx(runs, abs=0.01)

@@ -8,10 +8,10 @@ import numpy as np
 import pytest
 from trip_cases import START_S, event, session
 
-from coldwake_core.advice.judge import judge_moves
 from coldwake_core.decode import encode
 from coldwake_core.evidence.control import EFFECT_SD, OWN_SD, Sides, compare_with_control
 from coldwake_core.evidence.rates import Exposure
+from coldwake_core.evidence.verdict import judge_moves
 from coldwake_core.gear.setup import RodSetup
 from coldwake_core.record.payloads import LineSet, MoveAnswered, MoveChange, SpeedChanged
 from coldwake_core.record.state import Answer, Stint

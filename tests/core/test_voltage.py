@@ -6,8 +6,8 @@ import pytest
 from trip_cases import at, event, session
 
 from coldwake_core.errors import InvalidInputError, UnknownItemError
-from coldwake_core.fish.bench import check_spread
 from coldwake_core.gear.voltage import read_voltage
+from coldwake_core.places.rig.bench import check_spread
 
 
 @pytest.mark.parametrize(
@@ -28,7 +28,7 @@ def test_history_is_kept_the_latest_first_and_both_schools_speak():
         event("voltage_read", 1, place_id="rigger-port", volts=-0.3),
         event("voltage_read", 5, place_id="rigger-port", volts=0.6),
     )
-    check = check_spread(trip)
+    check = check_spread(trip.now)
     assert [(v.at_s, v.reading.verdict) for v in check.voltages] == [
         (at(5), "good"),
         (at(1), "negative"),

@@ -13,7 +13,7 @@ from coldwake_core.boat.current import Current, ground_track
 from coldwake_core.boat.wind import Wind, own_pass_speeds, steering
 from coldwake_core.constants import MPH_MPS
 from coldwake_core.errors import InvalidInputError
-from coldwake_core.fish.wind import through_water_mps
+from coldwake_core.places.fish.steer import through_water_mps
 
 
 def test_wind_on_the_beam_is_a_right_triangle():
@@ -81,22 +81,22 @@ def test_gps_speed_is_turned_into_what_the_lures_feel():
     # 1.2 mph of current to the south: 2.8 shown going up is 4.0 through the water, and 5.2 down.
     river = session(event("current_noted", 1, speed_mps=1.2 * MPH_MPS, toward_deg=180.0))
     for shown, course in ((2.8, 0.0), (5.2, 180.0)):
-        felt = through_water_mps(river, gps_mps=shown * MPH_MPS, course_deg=course)
+        felt = through_water_mps(river.now, gps_mps=shown * MPH_MPS, course_deg=course)
         assert felt == pytest.approx(4.0 * MPH_MPS)
     # By the own look: 1.2 shown into the wind feels as 0.9 with it (common practice).
     lake = session(event(
         "wind_noted", 1, from_deg=90.0, into_mps=1.2 * MPH_MPS, with_mps=0.9 * MPH_MPS
     ))
     for shown, course in ((1.2, 90.0), (0.9, 270.0), (0.9, 0.0)):
-        felt = through_water_mps(lake, gps_mps=shown * MPH_MPS, course_deg=course)
+        felt = through_water_mps(lake.now, gps_mps=shown * MPH_MPS, course_deg=course)
         assert felt == pytest.approx(0.9 * MPH_MPS)
-    assert through_water_mps(session(), gps_mps=0.8, course_deg=33.0) == pytest.approx(0.8)
+    assert through_water_mps(session().now, gps_mps=0.8, course_deg=33.0) == pytest.approx(0.8)
 
 
 def test_gps_speed_that_leaves_no_trolling_speed_is_told():
     river = session(event("current_noted", 1, speed_mps=0.5, toward_deg=0.0))
     with pytest.raises(InvalidInputError) as told:
-        through_water_mps(river, gps_mps=0.5, course_deg=0.0)
+        through_water_mps(river.now, gps_mps=0.5, course_deg=0.0)
     assert told.value.field == "gps_mps"
 
 

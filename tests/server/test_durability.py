@@ -107,7 +107,7 @@ def test_an_event_the_program_fails_on_is_named_and_written_down(
 def test_a_fault_of_a_view_is_written_down_with_the_id_the_page_shows(
     client_in: Any, demo: Trip, monkeypatch: Any, caplog: Any
 ):
-    monkeypatch.setattr("trips.api.views.open_session", lambda trip: 1 / 0)
+    monkeypatch.setattr("trips.api.views.trip_now", lambda trip: 1 / 0)
     client_in.raise_request_exception = False
     with caplog.at_level(logging.ERROR):
         answer = client_in.get(f"/api/trips/{demo.pk}/fish/")
@@ -148,7 +148,7 @@ def test_what_another_process_added_in_between_is_thought_of_too(demo: Trip, mon
     mine = event(demo, "hit", rod_id="rod-1")
     assert AppendEvents(demo, [mine]).execute().added == [mine["id"]]
     with keeping(demo) as kept:
-        assert kept.session().state.rods["rod-3"].status == "in"
+        assert kept.now().state.rods["rod-3"].status == "in"
     assert list(demo.events.order_by("seq").values_list("seq", flat=True)) == list(
         range(1, demo.events.count() + 1)
     )

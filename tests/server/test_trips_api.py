@@ -270,14 +270,14 @@ def test_csv_export_opens_in_pandas_with_every_event(client_in: Any, demo: Trip)
 
 def test_json_export_comes_back_in_through_the_core(client_in: Any, demo: Trip):
     from coldwake_core.decode import decode
-    from coldwake_core.fish.session import FishSession
     from coldwake_core.record.events import decode_event
     from coldwake_core.record.trip import Trip as CoreTrip
+    from coldwake_core.trip.open_trip import OpenTrip
 
     document = client_in.get(f"/api/trips/{demo.pk}/export.json").json()
-    session = FishSession(decode(CoreTrip, document["trip"]), map(decode_event, document["events"]))
-    assert len(session.history.events) == demo.events.count()
-    assert session.state.rods["rod-2"].tally.hits == 2
+    opened = OpenTrip(decode(CoreTrip, document["trip"]), map(decode_event, document["events"]))
+    assert len(opened.history.events) == demo.events.count()
+    assert opened.now.state.rods["rod-2"].tally.hits == 2
 
 
 def test_trip_is_started_with_a_copy_of_the_outfit(client_in: Any, demo: Trip):

@@ -13,13 +13,17 @@ from typing import Any
 from .boat.current import GroundTrack, current_from_two_runs
 from .checks import require_choice, require_number
 from .decode import decode, encode
-from .errors import CoreError, InvalidInputError
-from .fish.bench import bench, check_spread, ladder
-from .fish.beside import beside_view
-from .fish.session import FishSession
-from .fish.wind import through_water_mps
+from .errors import CoreError, InvalidInputError, error_json
 from .gear.setup import RodSetup
+from .places.above.asked import manoeuvre, orders, plan, tightest
+from .places.fish.beside import beside_view
+from .places.fish.page import fish_view
+from .places.fish.rods import lines_tried, speed_at_depth
+from .places.fish.steer import through_water_mps
+from .places.rig.bench import bench, check_spread, ladder
 from .record.old import read_events, read_trip
+from .trip.now import Now
+from .trip.open_trip import OpenTrip
 
 _CALLS = (
     "open", "add", "merge", "replace", "view", "lines_at", "number_for", "where", "plan",
@@ -28,31 +32,11 @@ _CALLS = (
 )
 
 
-def error_json(error: CoreError) -> dict[str, Any]:
-    """Return the JSON form of an error of the core.
-
-    Parameters
-    ----------
-    error : CoreError
-        What was raised.
-
-    Returns
-    -------
-    dict
-        code, field, message and reason; limit, low and high, in SI, where there are such.
-    """
-    return {
-        "code": error.code, "field": error.field, "message": error.message,
-        "reason": error.reason,
-        **{name: getattr(error, name, None) for name in ("limit", "low", "high")},
-    }
-
-
 class Bridge:
     """Holds the trip that is open and answers calls about it."""
 
     def __init__(self) -> None:
-        self._session: FishSession | None = None
+        self._trip: OpenTrip | None = None
 
     def call(self, request: str) -> str:
         """Answer one call.
@@ -79,88 +63,91 @@ class Bridge:
             told.code = "fault"
             return json.dumps({"ok": False, "error": error_json(told)})
 
-    def _opened(self) -> FishSession:
-        if self._session is None:
+    def _opened(self) -> OpenTrip:
+        if self._trip is None:
             raise InvalidInputError("call", "", "made after a trip was opened")
-        return self._session
+        return self._trip
+
+    @property
+    def _now(self) -> Now:
+        return self._opened().now
 
     def _open(self, trip: Any, events: list[Any]) -> int:
         read, unread = read_trip(trip)
         known, more = read_events(events)
-        self._session = FishSession(read, known)
-        self._session.unread = unread + more
-        return len(self._session.history.events)
+        self._trip = OpenTrip(read, known, unread=unread + more)
+        return len(self._trip.history.events)
 
     def _add(self, event: Any) -> str:
         return self._opened().add(event).id
 
     def _merge(self, events: list[Any]) -> int:
-        session = self._opened()
+        opened = self._opened()
         read, unread = read_events(events)
-        session.merge_events(read)
-        session.unread += tuple(item for item in unread if item not in session.unread)
-        return len(session.history.events)
+        opened.merge_events(read)
+        opened.tell_unread(
+            opened.unread + tuple(item for item in unread if item not in opened.unread)
+        )
+        return len(opened.history.events)
 
     def _replace(self, events: list[Any]) -> int:
-        session = self._opened()
+        opened = self._opened()
         read, unread = read_events(events)
-        session.replace_events(read)
-        session.unread = tuple(i for i in session.unread if i.what == "trip") + unread
-        return len(session.history.events)
+        opened.replace_events(read)
+        opened.tell_unread(tuple(i for i in opened.unread if i.what == "trip") + unread)
+        return len(opened.history.events)
 
     def _view(self, now_s: float) -> Any:
-        return encode(self._opened().view(now_s))
+        return encode(fish_view(self._now, now_s))
 
     def _lines_at(self, speed_mps: float, now_s: float | None = None) -> Any:
-        return encode(self._opened().lines_tried(speed_mps=speed_mps, now_s=now_s))
+        return encode(lines_tried(self._now, speed_mps=speed_mps, now_s=now_s))
 
     def _number_for(self, rod_id: str, depth_m: float, speed_mps: float | None = None) -> Any:
         return encode(
-            self._opened().number_for(rod_id=rod_id, depth_m=depth_m, speed_mps=speed_mps)
+            self._now.lines.number_for(rod_id=rod_id, depth_m=depth_m, speed_mps=speed_mps)
         )
 
     def _where(self, rod_id: str, setting_m: float, speed_mps: float | None = None) -> Any:
         return encode(
-            self._opened().where(rod_id=rod_id, setting_m=setting_m, speed_mps=speed_mps)
+            self._now.lines.where(rod_id=rod_id, setting_m=setting_m, speed_mps=speed_mps)
         )
-
-    def _plan(self, **asked: Any) -> Any:
-        return encode(self._opened().plan(**asked))
-
-    def _manoeuvre(self, **asked: Any) -> Any:
-        return encode(self._opened().manoeuvre(**asked))
 
     def _numbers_at(self, rod_id: str, depth_m: float, speeds_mps: list[float]) -> Any:
         return encode(
-            self._opened().numbers_at(rod_id=rod_id, depth_m=depth_m, speeds_mps=speeds_mps)
+            self._now.lines.numbers_at(rod_id=rod_id, depth_m=depth_m, speeds_mps=speeds_mps)
         )
+
+    def _plan(self, **asked: Any) -> Any:
+        return encode(plan(self._now, **asked))
+
+    def _manoeuvre(self, **asked: Any) -> Any:
+        return encode(manoeuvre(self._now, **asked))
+
+    def _tightest(self, now_s: float | None = None) -> Any:
+        return encode(tightest(self._now, now_s=now_s))
+
+    def _orders(self) -> Any:
+        return encode(orders(self._now))
 
     def _speed_at_depth(self, rod_id: str, beats: int, seconds: float) -> Any:
-        return encode(
-            self._opened().speed_at_depth(rod_id=rod_id, beats=beats, seconds=seconds)
-        )
+        return encode(speed_at_depth(self._now, rod_id=rod_id, beats=beats, seconds=seconds))
+
+    def _beside(self) -> Any:
+        return encode(beside_view(self._now))
+
+    def _through_water(self, gps_mps: float, course_deg: float) -> float:
+        return through_water_mps(self._now, gps_mps=gps_mps, course_deg=course_deg)
 
     def _bench(self, setup: Any, fit: bool = False) -> Any:
-        return encode(bench(self._opened(), decode(RodSetup, setup, field="setup"), fit=fit))
+        return encode(bench(self._now, decode(RodSetup, setup, field="setup"), fit=fit))
 
     def _ladder(self, setup: Any, flash: Any, thump: Any) -> Any:
         tried = decode(RodSetup, setup, field="setup")
-        return encode(ladder(self._opened(), tried, flash=flash, thump=thump))
-
-    def _beside(self) -> Any:
-        return encode(beside_view(self._opened()))
+        return encode(ladder(self._now, tried, flash=flash, thump=thump))
 
     def _check_spread(self) -> Any:
-        return encode(check_spread(self._opened()))
-
-    def _orders(self) -> Any:
-        return encode(self._opened().orders())
-
-    def _tightest(self, now_s: float | None = None) -> Any:
-        return encode(self._opened().tightest(now_s=now_s))
-
-    def _through_water(self, gps_mps: float, course_deg: float) -> float:
-        return through_water_mps(self._opened(), gps_mps=gps_mps, course_deg=course_deg)
+        return encode(check_spread(self._now))
 
     def _current_from_runs(self, up_mps: Any, down_mps: Any, toward_deg: Any) -> Any:
         """Two runs at one throttle, straight up and straight down a current."""

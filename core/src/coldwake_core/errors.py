@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 
 class CoreError(Exception):
     """Base of all errors of the core.
@@ -78,3 +80,23 @@ class TooShallowError(NoSolutionError):
     """The line cannot be held so shallow at this speed; ``limit`` is the shallowest, m."""
 
     code = "too_shallow"
+
+
+def error_json(error: CoreError) -> dict[str, Any]:
+    """Return the JSON form of an error of the core.
+
+    Parameters
+    ----------
+    error : CoreError
+        What was raised.
+
+    Returns
+    -------
+    dict
+        code, field, message and reason; limit, low and high, in SI, where there are such.
+    """
+    return {
+        "code": error.code, "field": error.field, "message": error.message,
+        "reason": error.reason,
+        **{name: getattr(error, name, None) for name in ("limit", "low", "high")},
+    }

@@ -15,15 +15,3 @@ class LoginSerializer(serializers.Serializer):
 
     username = serializers.CharField(max_length=150)
     password = serializers.CharField(max_length=200, style={"input_type": "password"})
-
-
-class ErrorSerializer(serializers.Serializer):
-    """Every error of the API; limit, low and high in SI, where there are such."""
-
-    code = serializers.CharField()
-    field = serializers.CharField(allow_blank=True)
-    message = serializers.CharField()
-    reason = serializers.CharField(allow_blank=True)
-    limit = serializers.FloatField(allow_null=True)
-    low = serializers.FloatField(allow_null=True)
-    high = serializers.FloatField(allow_null=True)

@@ -15,7 +15,9 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from .schemas import ErrorSerializer, LoginSerializer, SessionSerializer
+from common.schemas import ErrorSerializer
+
+from .schemas import LoginSerializer, SessionSerializer
 
 DEMO_USERNAME = "demo"
 

@@ -11,7 +11,7 @@ from coldwake_core.checks import require_text
 from coldwake_core.decode import decode, encode
 from coldwake_core.errors import InvalidInputError
 from coldwake_core.gear.tackle import Outfit as CoreOutfit
-from config.errors import ConflictError
+from common.errors import ConflictError
 
 from ..models import Outfit
 

@@ -5,18 +5,16 @@ from __future__ import annotations
 import re
 import unicodedata
 from dataclasses import dataclass
-from itertools import chain
 from typing import Any
 
 from django.db import transaction
 
 from coldwake_core.decode import encode
 from coldwake_core.errors import InvalidInputError
-from coldwake_core.gear.locker import decode_piece, piece_list
-from config.errors import ConflictError
-from trips.models import Event, Trip
+from coldwake_core.gear.locker import decode_piece
 
 from ..models import Aboard, Outfit, TacklePiece
+from ..signals import piece_leaving
 
 MOST_PIECES = 5000
 
@@ -95,12 +93,7 @@ def duplicate_piece(piece: TacklePiece) -> TacklePiece:
 
 def delete_piece(piece: TacklePiece) -> None:
     """Delete a piece that no trip has ever had aboard; raises ConflictError otherwise."""
-    name = piece_list(piece.kind)
-    begun = Trip.objects.filter(owner_id=piece.owner_id).values_list("outfit", flat=True)
-    brought = Event.objects.filter(trip__owner_id=piece.owner_id, type="tackle_brought")
-    aboard = chain(begun.iterator(), brought.values_list("payload", flat=True).iterator())
-    if any(item.get("id") == piece.key for outfit in aboard for item in outfit.get(name, [])):
-        raise ConflictError(f"{piece.name} was aboard a trip: retire it instead.")
+    piece_leaving.send(sender=TacklePiece, piece=piece)
     piece.delete()
 
 

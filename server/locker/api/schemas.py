@@ -8,8 +8,8 @@ from rest_framework import serializers
 from coldwake_core.gear.locker import PIECES
 from coldwake_core.gear.pieces import Lure
 from coldwake_core.gear.tackle import Place, Rod
-from coldwake_core.lines.sounder import Sounder
-from trips.api.schemas import serializer_of
+from coldwake_core.sonar.cone import Sounder
+from common.schemas import serializer_of
 
 
 @extend_schema_field(

@@ -12,7 +12,6 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from accounts.api.schemas import ErrorSerializer
 from coldwake_core.decode import encode
 from coldwake_core.errors import UnknownItemError
 from coldwake_core.gear.locker import PIECES
@@ -20,7 +19,9 @@ from coldwake_core.gear.plugs import plug_catalogue
 from coldwake_core.gear.tackle import USUAL_SOUNDER
 from coldwake_core.gear.usual import USUAL_PLACES
 from coldwake_core.lines.materials import MATERIALS
-from config.errors import body_of
+from common.csv import CsvParser
+from common.errors import body_of
+from common.schemas import ErrorSerializer
 
 from ..actions.import_pieces import ImportPieces, add_starter
 from ..actions.save_outfit import SaveOutfit
@@ -28,7 +29,6 @@ from ..actions.save_piece import SavePiece, delete_piece, duplicate_piece, set_a
 from ..csv_io import write_csv
 from ..models import Aboard, Outfit, TacklePiece
 from ..permissions import own_outfit, own_piece
-from .parsers import CsvParser
 from .schemas import (
     BoatRowSerializer,
     BoatSerializer,

@@ -18,8 +18,8 @@ from coldwake_core.record.events import decode_event, encode_event
 from coldwake_core.record.history import History
 from coldwake_core.record.order import when
 from coldwake_core.record.payloads import check_uuid
-from config.errors import ConflictError
-from config.faults import write_down
+from common.errors import ConflictError
+from common.faults import write_down
 from locker.actions.keep_own_ranges import keep_own_ranges
 
 from ..models import Event, Trip

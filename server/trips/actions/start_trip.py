@@ -16,13 +16,13 @@ from coldwake_core.gear.setup import RodSetup, build_rig
 from coldwake_core.gear.tackle import Outfit as CoreOutfit
 from coldwake_core.record.old import read_trip
 from coldwake_core.record.payloads import check_uuid
-from config.errors import ConflictError
+from common.errors import ConflictError
 from locker.models import Outfit
 from waters.models import Water
 from waters.sun import sun_of_day
 
 from ..models import Trip
-from ..queries import open_session
+from ..queries import trip_now
 from .append_events import AppendEvents
 
 MOST_TRIPS = 20
@@ -108,7 +108,7 @@ def last_rigging(boat: Outfit, aboard: CoreOutfit) -> list[RodSetup]:
     trip = boat.trips.first()
     if trip is None:
         return []
-    rods = open_session(trip).state.rods.values()
+    rods = trip_now(trip).state.rods.values()
     return [rod.setup for rod in rods if rod.setup and _is_aboard(aboard, rod.setup)]
 
 
@@ -129,7 +129,7 @@ def earlier_readings(outfit: Outfit) -> list[Any]:
     kept: dict[str, Any] = {}
     boat = outfit.core()
     for trip in outfit.trips.all()[:MOST_TRIPS]:
-        state = open_session(trip).state
+        state = trip_now(trip).state
         for reading in state.depth_readings:
             heard = reading.id not in state.set_aside and _is_aboard(boat, reading.setup)
             if heard and len(kept) < MOST_READINGS:

@@ -11,16 +11,15 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from accounts.api.schemas import ErrorSerializer
 from coldwake_core.decode import decode, encode
 from coldwake_core.errors import InvalidInputError
-from coldwake_core.spread.judge import Out
+from coldwake_core.spread.breaks import Out
 from coldwake_core.spread.opening import OpeningSpread, build_opening, changed_opening
-from config.errors import body_of
+from common.errors import body_of
+from common.schemas import ErrorSerializer, serializer_of
 
 from ..permissions import own_trip
-from ..queries import open_session, trip_now_s
-from .schemas import serializer_of
+from ..queries import trip_now, trip_now_s
 
 _ERRORS = {404: ErrorSerializer, 422: ErrorSerializer}
 OpeningSpreadSerializer = serializer_of(OpeningSpread)
@@ -60,7 +59,7 @@ class OpeningView(APIView):
             raise InvalidInputError("rod_ids", rod_ids, "a list of rods, each once")
         speed: Any = body.get("speed_mps")
         return Response(encode(build_opening(
-            open_session(trip), trip_now_s(trip), speed_mps=speed, rod_ids=rod_ids
+            trip_now(trip), trip_now_s(trip), speed_mps=speed, rod_ids=rod_ids
         )))
 
 
@@ -80,5 +79,5 @@ class ChangedOpeningView(APIView):
         rods = [decode(Out, item, field=f"rods[{index}]") for index, item in enumerate(given)]
         speed: Any = body.get("speed_mps")
         return Response(encode(changed_opening(
-            open_session(trip), trip_now_s(trip), rods, speed
+            trip_now(trip), trip_now_s(trip), rods, speed
         )))

@@ -2,80 +2,22 @@
 
 from __future__ import annotations
 
-import dataclasses
-import types
-import typing
-from typing import Any
-
 from drf_spectacular.utils import PolymorphicProxySerializer, extend_schema_field
 from rest_framework import serializers
 
-from coldwake_core.fish.bench import BenchView, SpreadCheck
-from coldwake_core.fish.beside import BesideView
-from coldwake_core.fish.manoeuvre import ManoeuvreView
-from coldwake_core.fish.numbers import NumberAtSpeed, RodLine
-from coldwake_core.fish.order import LineOrders
-from coldwake_core.fish.plan import PlanView, TightestTurns
-from coldwake_core.fish.view import FishView
 from coldwake_core.gear.ladder import LadderStep
 from coldwake_core.gear.setup import RodSetup
+from coldwake_core.places.above.order import LineOrders
+from coldwake_core.places.above.spread import PlanView, TightestTurns
+from coldwake_core.places.above.unfolding import ManoeuvreView
+from coldwake_core.places.fish.beside import BesideView
+from coldwake_core.places.fish.view import FishView
+from coldwake_core.places.rig.bench import BenchView, SpreadCheck
 from coldwake_core.record.beside import TackleBrought
 from coldwake_core.record.events import EVENT_TYPES
 from coldwake_core.record.trip import Trip as CoreTrip
-
-
-class PathsField(serializers.ListField):
-    """Lines of [behind the tip, below the surface] points."""
-
-    child = serializers.ListField(
-        child=serializers.ListField(child=serializers.FloatField(), min_length=2, max_length=2)
-    )
-
-
-_SIMPLE: dict[Any, type[serializers.Field]] = {
-    str: serializers.CharField, float: serializers.FloatField, int: serializers.IntegerField,
-    bool: serializers.BooleanField,
-}
-_GRID_ROW = tuple[float | None, ...]
-_MADE: dict[type, type[serializers.Serializer]] = {}
-
-
-def serializer_of(kind: type) -> type[serializers.Serializer]:
-    """Return the serializer of a dataclass of the core, for the schema.
-
-    Written here because the off-the-shelf dataclass serializer does not know tuples of points.
-    """
-    if kind not in _MADE:
-        hints = typing.get_type_hints(kind)
-        fields: dict[str, Any] = {
-            spec.name: _field(
-                hints[spec.name],
-                required=spec.default is dataclasses.MISSING,
-            )
-            for spec in dataclasses.fields(kind)
-        }
-        _MADE[kind] = type(f"{kind.__name__}Serializer", (serializers.Serializer,), {
-            **fields, "__doc__": (kind.__doc__ or "").split("\n\n")[0],
-        })
-    return _MADE[kind]
-
-
-def _field(hint: Any, *, required: bool = True, nullable: bool = False) -> serializers.Field:
-    origin, args = typing.get_origin(hint), typing.get_args(hint)
-    options: dict[str, Any] = {"required": required, "allow_null": nullable}
-    if origin in (typing.Union, types.UnionType):
-        inner = next(arg for arg in args if arg is not type(None))
-        return _field(inner, required=required, nullable=True)
-    if origin is typing.Literal:
-        return serializers.ChoiceField(choices=list(args), **options)
-    if origin is tuple:
-        if typing.get_origin(args[0]) is tuple and args[0] != _GRID_ROW:
-            return PathsField(**options)
-        return serializers.ListField(child=_field(args[0]), **options)
-    if dataclasses.is_dataclass(hint):
-        return serializer_of(typing.cast(type, hint))(**options)
-    return _SIMPLE[hint](**options)
-
+from coldwake_core.trip.numbers import NumberAtSpeed, RodLine
+from common.schemas import serializer_of
 
 FishViewSerializer = serializer_of(FishView)
 RodLineSerializer = serializer_of(RodLine)

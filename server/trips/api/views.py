@@ -13,13 +13,16 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from accounts.api.schemas import ErrorSerializer
 from coldwake_core.decode import decode, encode
 from coldwake_core.errors import InvalidInputError
-from coldwake_core.fish.bench import bench, check_spread, ladder
-from coldwake_core.fish.beside import beside_view
 from coldwake_core.gear.setup import RodSetup
-from config.errors import body_of
+from coldwake_core.places.above.asked import manoeuvre, orders, plan, tightest
+from coldwake_core.places.fish.beside import beside_view
+from coldwake_core.places.fish.page import fish_view
+from coldwake_core.places.fish.rods import lines_tried
+from coldwake_core.places.rig.bench import bench, check_spread, ladder
+from common.errors import body_of
+from common.schemas import ErrorSerializer
 from locker.models import Outfit
 from waters.models import Water
 
@@ -33,7 +36,7 @@ from ..queries import (
     events_csv,
     events_json,
     last_seq,
-    open_session,
+    trip_now,
     trip_now_s,
 )
 from .schemas import (
@@ -156,7 +159,7 @@ class FishView(APIView):
     def get(self, request: Request, trip_id: uuid.UUID) -> Response:
         """Compute it for this moment."""
         trip = own_trip(request.user, trip_id)
-        return Response(encode(open_session(trip).view(trip_now_s(trip))))
+        return Response(encode(fish_view(trip_now(trip), trip_now_s(trip))))
 
 
 def _number(request: Request, name: str) -> float | str:
@@ -197,7 +200,7 @@ class LinesView(APIView):
         trip = own_trip(request.user, trip_id)
         speed: Any = _number(request, "speed_mps")
         return Response(encode(
-            open_session(trip).lines_tried(speed_mps=speed, now_s=trip_now_s(trip))
+            lines_tried(trip_now(trip), speed_mps=speed, now_s=trip_now_s(trip))
         ))
 
 
@@ -214,14 +217,14 @@ class NumberView(APIView):
     )
     def get(self, request: Request, trip_id: uuid.UUID) -> Response:
         """Solve one line for a depth, without keeping it."""
-        session = open_session(own_trip(request.user, trip_id))
+        now = trip_now(own_trip(request.user, trip_id))
         speed: Any = None
         if "speed_mps" in request.query_params:
             speed = _number(request, "speed_mps")
         depth: Any = _number(request, "depth_m")
         rod_id = request.query_params.get("rod_id", "")
         return Response(encode(
-            session.number_for(rod_id=rod_id, depth_m=depth, speed_mps=speed)
+            now.lines.number_for(rod_id=rod_id, depth_m=depth, speed_mps=speed)
         ))
 
 
@@ -240,7 +243,7 @@ class PlanView(APIView):
         """Solve the spread straight, or in a turn."""
         trip = own_trip(request.user, trip_id)
         asked: Any = _given(request, "radius_m", "rate_degps", "leeway_deg")
-        return Response(encode(open_session(trip).plan(
+        return Response(encode(plan(trip_now(trip), 
             course=request.query_params.get("course", ""), now_s=trip_now_s(trip), **asked
         )))
 
@@ -263,7 +266,7 @@ class ManoeuvreView(APIView):
         asked: Any = {name: request.query_params.get(name, "") for name in ("kind", "toward")}
         turn: Any = _given(request, "radius_m", "rate_degps")
         return Response(encode(
-            open_session(trip).manoeuvre(**asked, **turn, now_s=trip_now_s(trip))
+            manoeuvre(trip_now(trip), **asked, **turn, now_s=trip_now_s(trip))
         ))
 
 
@@ -283,12 +286,12 @@ class NumbersView(APIView):
     )
     def get(self, request: Request, trip_id: uuid.UUID) -> Response:
         """Solve one line at each speed, without keeping it."""
-        session = open_session(own_trip(request.user, trip_id))
+        now = trip_now(own_trip(request.user, trip_id))
         depth: Any = _number(request, "depth_m")
         speeds: Any = [_as_number(text) for text in request.query_params.getlist("speed_mps")]
         rod_id = request.query_params.get("rod_id", "")
         return Response(encode(
-            session.numbers_at(rod_id=rod_id, depth_m=depth, speeds_mps=speeds)
+            now.lines.numbers_at(rod_id=rod_id, depth_m=depth, speeds_mps=speeds)
         ))
 
 
@@ -302,10 +305,10 @@ class BenchView(APIView):
     )
     def post(self, request: Request, trip_id: uuid.UUID) -> Response:
         """Check a setup that is only tried; nothing is kept."""
-        session = open_session(own_trip(request.user, trip_id))
+        now = trip_now(own_trip(request.user, trip_id))
         setup = decode(RodSetup, body_of(request), field="setup")
         fit = request.query_params.get("fit") == "true"
-        return Response(encode(bench(session, setup, fit=fit)))
+        return Response(encode(bench(now, setup, fit=fit)))
 
 
 class LadderView(APIView):
@@ -317,10 +320,10 @@ class LadderView(APIView):
     )
     def post(self, request: Request, trip_id: uuid.UUID) -> Response:
         """Say what aboard answers that for a rod; nothing is kept."""
-        session, body = open_session(own_trip(request.user, trip_id)), body_of(request)
+        now, body = trip_now(own_trip(request.user, trip_id)), body_of(request)
         setup = decode(RodSetup, body.get("setup"), field="setup")
         wants: Any = {name: body.get(name) for name in ("flash", "thump")}
-        return Response(encode(ladder(session, setup, **wants)))
+        return Response(encode(ladder(now, setup, **wants)))
 
 
 class BesideView(APIView):
@@ -329,7 +332,7 @@ class BesideView(APIView):
     @extend_schema(operation_id="get_beside", responses={200: BesideViewSerializer, **_ERRORS})
     def get(self, request: Request, trip_id: uuid.UUID) -> Response:
         """List them for boat and rods."""
-        return Response(encode(beside_view(open_session(own_trip(request.user, trip_id)))))
+        return Response(encode(beside_view(trip_now(own_trip(request.user, trip_id)))))
 
 
 class AboardNewsView(APIView):
@@ -347,7 +350,7 @@ class SpreadView(APIView):
     @extend_schema(operation_id="get_spread", responses={200: SpreadCheckSerializer, **_ERRORS})
     def get(self, request: Request, trip_id: uuid.UUID) -> Response:
         """Check them all."""
-        return Response(encode(check_spread(open_session(own_trip(request.user, trip_id)))))
+        return Response(encode(check_spread(trip_now(own_trip(request.user, trip_id)))))
 
 
 class OrdersView(APIView):
@@ -356,7 +359,7 @@ class OrdersView(APIView):
     @extend_schema(operation_id="get_orders", responses={200: LineOrdersSerializer, **_ERRORS})
     def get(self, request: Request, trip_id: uuid.UUID) -> Response:
         """Sort the rigged rods."""
-        return Response(encode(open_session(own_trip(request.user, trip_id)).orders()))
+        return Response(encode(orders(trip_now(own_trip(request.user, trip_id)))))
 
 
 class TightestView(APIView):
@@ -366,7 +369,7 @@ class TightestView(APIView):
     def get(self, request: Request, trip_id: uuid.UUID) -> Response:
         """Find them to either side."""
         trip = own_trip(request.user, trip_id)
-        return Response(encode(open_session(trip).tightest(now_s=trip_now_s(trip))))
+        return Response(encode(tightest(trip_now(trip), now_s=trip_now_s(trip))))
 
 
 class ExportJsonView(APIView):

@@ -11,7 +11,7 @@ from django.db import transaction
 from coldwake_core.checks import require_number, require_text
 from coldwake_core.decode import decode, encode
 from coldwake_core.errors import InvalidInputError
-from coldwake_core.gear.waterrules import WaterRules
+from coldwake_core.rig_rules.law import WaterRules
 
 from ..models import Water
 

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from rest_framework import serializers
 
-from coldwake_core.gear.waterrules import WaterRules
-from trips.api.schemas import serializer_of
+from coldwake_core.rig_rules.law import WaterRules
+from common.schemas import serializer_of
 
 
 class NewWaterSerializer(serializers.Serializer):

@@ -10,8 +10,8 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from accounts.api.schemas import ErrorSerializer
-from config.errors import body_of
+from common.errors import body_of
+from common.schemas import ErrorSerializer
 
 from ..actions.save_water import FIELDS, SaveWater
 from ..models import Water

@@ -1,1 +1,1 @@
-"""Method of the hour and the next move."""
+"""What to try next: method of the hour, marks to fish, moves."""

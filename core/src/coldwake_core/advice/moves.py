@@ -12,13 +12,13 @@ from typing import Final
 
 from ..constants import FOOT_M, MPH_MPS
 from ..evidence.rates import Exposure, RateComparison, compare_rates
-from ..gear.looks import LOOK_ITEMS, look, rod_looks
+from ..gear.inspection import LOOK_ITEMS, inspection, rod_inspections
 from ..gear.setup import RodSetup, recipe_words
 from ..gear.window import SpeedWindow
 from ..record.beside import Checked
 from ..record.payloads import LineSet, MoveAnswered, MoveChange, SpeedChanged
 from ..record.state import TripState
-from ..sonar.marks import MarkedBand, depth_to_fish
+from .marks import MarkedBand, depth_to_fish
 from .method import Method
 from .situation import Basis, Move, RodNow, Situation
 
@@ -290,7 +290,9 @@ def _tuning_moves(now: Situation) -> Iterator[Move]:
     if comparison is None or comparison.result.verdict not in ("better", "leaning_better"):
         return
     behind = next(rod for rod in now.rods if rod.rod_id == comparison.behind_rod_id)
-    items = [look.item for look in rod_looks(now.outfit, behind.setup) if look.item in LOOK_ITEMS]
+    items = [
+        due.item for due in rod_inspections(now.outfit, behind.setup) if due.item in LOOK_ITEMS
+    ]
     since_s = now.state.rods[behind.rod_id].soak_since_s or 0.0
     for item in items:
         done = now.state.checks.get((behind.rod_id, item))
@@ -306,7 +308,7 @@ def _tuning_moves(now: Situation) -> Iterator[Move]:
         ),
         reason=f"{behind.name} lags: {behind.exposure.hits} hits in "
                f"{behind.exposure.minutes:.0f} rod-minutes. Its tuning is checked before its lure "
-               f"is blamed. {look(items[0]).text}",
+               f"is blamed. {inspection(items[0]).text}",
         basis="evidence", source="Hits and rod-minutes of this trip",
         probability=comparison.result.probability, cost_min=3.0, judge_after_min=JUDGE_MIN,
     )

@@ -12,7 +12,7 @@ from ..gear.tackle import Outfit
 from ..gear.window import SpeedWindow
 from ..record.payloads import MoveAnswered
 from ..record.state import TripState
-from ..sonar.marks import MarkedBand
+from .marks import MarkedBand
 from .method import Method
 
 Basis = Literal["school", "marks", "evidence", "working_range"]

@@ -1,1 +1,1 @@
-"""The boat: speed through water and over ground, passes and turns."""
+"""The boat: speed through water and over ground, current, wind, steering, reckoning."""

@@ -1,1 +1,1 @@
-"""Weighing of evidence: rates and verdicts."""
+"""Weighing of evidence: rates, controls, verdicts."""

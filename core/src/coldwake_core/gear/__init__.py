@@ -1,1 +1,1 @@
-"""Tackle, and the speeds at which it works."""
+"""What is aboard: pieces, chains, leaders, what they do and when they have to be looked at."""

@@ -10,7 +10,7 @@ from ..constants import COLOUR_M
 from ..errors import InvalidInputError, UnknownItemError
 from ..lines.bodies import BallShape
 from ..lines.materials import LineMaterial, material
-from ..lines.sounder import Sounder
+from ..sonar.cone import Sounder
 from .pieces import Attractor, Lure
 from .small import Bait, Leader, Release, Scent, Weight
 

@@ -13,13 +13,13 @@ from typing import Final, Literal
 
 from ..checks import require_number
 from ..errors import InvalidInputError
+from ..numerics.linear import Matrix, inverse, quadratic_form
+from ..sonar.cone import Sounder
 from ..water.fresh import Water
 from .assumed import SPREADS
 from .downrigger import DownriggerRig
-from .linear import Matrix, inverse, quadratic_form
 from .pulls import Shift, Slopes
 from .rigs import Rig
-from .sounder import Sounder
 
 PARAMETERS: Final = (
     "line_drag", "strumming", "weight", "setting", "body_drag", "body_lift", "buoyancy",

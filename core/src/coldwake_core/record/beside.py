@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ..errors import InvalidInputError
-from ..gear.looks import CheckItem
+from ..gear.inspection import CheckItem
 from ..gear.pieces import Attractor, Lure, SpeedRange
 from ..gear.small import Bait, Leader, Release, Scent, Weight
 from ..gear.tackle import OUTFIT_LISTS, LineSpec, Place, Rod

@@ -8,7 +8,7 @@ from typing import Any, Final
 
 from ..boat.wind import Wind
 from ..gear.beat import Beat
-from ..gear.looks import LOOK_ITEMS
+from ..gear.inspection import LOOK_ITEMS
 from ..gear.pieces import Attractor, Lure, OwnRange
 from ..gear.setup import RodSetup
 from ..gear.tackle import OUTFIT_LISTS

@@ -10,7 +10,7 @@ from ..chart.grid import DepthGrid, GeoPoint
 from ..checks import require_number, require_text
 from ..gear.setup import RodSetup
 from ..gear.tackle import Outfit
-from ..gear.waterrules import WaterRules
+from ..rig_rules.law import WaterRules
 from .payloads import check_depth
 
 Species = Literal["trout", "kokanee", "striper"]

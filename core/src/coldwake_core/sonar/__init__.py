@@ -1,1 +1,1 @@
-"""Sonar marks."""
+"""What sonar shows: slant range and cone."""

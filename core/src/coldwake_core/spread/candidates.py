@@ -8,14 +8,14 @@ from typing import Final
 
 from ..constants import FOOT_M
 from ..errors import CoreError
-from ..fish.session import FishSession
-from ..gear.facts import RodFacts
 from ..gear.leader import LeaderSchool, leader_span
-from ..gear.rules import check_rod
 from ..gear.setup import RodSetup
+from ..rig_rules.engine import check_rod
+from ..rig_rules.facts import RodFacts
+from ..trip.now import Now
+from .breaks import Out, with_spread
 from .choose import Candidate
-from .judge import Out, with_spread
-from .looks import Look, suits_line
+from .dress import Dress, suits_line
 from .stands import Stand
 from .wanted import WantedDepth, covers
 
@@ -31,11 +31,11 @@ _SKIPS_M: Final = 0.05
 _SHALLOW_M: Final = 15.0 * FOOT_M
 
 
-def _setback_m(session: FishSession, depth_m: float) -> float:
+def _setback_m(now: Now, depth_m: float) -> float:
     """How far behind the clip, by the school chosen or the species' usual one."""
-    species = session.trip.species
+    species = now.trip.species
     usual = "close_and_wild" if species == "kokanee" else "moderate"
-    school = session.state.schools.get("setback", usual)
+    school = now.state.schools.get("setback", usual)
     if school == "close_and_wild":
         return 20.0 * FOOT_M
     if school == "long_and_quiet":
@@ -43,26 +43,26 @@ def _setback_m(session: FishSession, depth_m: float) -> float:
     return (80.0 if depth_m <= _SHALLOW_M else 40.0) * FOOT_M
 
 
-def _leader_m(session: FishSession, look: Look) -> float:
+def _leader_m(now: Now, look: Dress) -> float:
     """The leader by the school chosen, or the usual one."""
     if look.attractor_id is None:
         return 0.0
-    outfit = session.state.outfit
-    school: LeaderSchool | None = session.state.schools.get("leader")  # type: ignore[assignment]
+    outfit = now.state.outfit
+    school: LeaderSchool | None = now.state.schools.get("leader")  # type: ignore[assignment]
     return leader_span(
         attractor=outfit.attractor(look.attractor_id), lure=outfit.lure(look.lure_id),
-        school=school, species=session.trip.species,
-        mood=session.state.schools.get("mood", "usual"),
+        school=school, species=now.trip.species,
+        mood=now.state.schools.get("mood", "usual"),
     ).start_m
 
 
 def _options(
-    session: FishSession, stand: Stand, look: Look, wanted: Sequence[WantedDepth]
+    now: Now, stand: Stand, look: Dress, wanted: Sequence[WantedDepth]
 ) -> Iterator[tuple[RodSetup, float | None, float | None]]:
     """Setups with the number to set, or the depth that the number is to be found for."""
     base = RodSetup(
         rod_id=stand.rod_id, place_id=stand.place.id, line_id=stand.line.id,
-        lure_id=look.lure_id, attractor_id=look.attractor_id, leader_m=_leader_m(session, look),
+        lure_id=look.lure_id, attractor_id=look.attractor_id, leader_m=_leader_m(now, look),
         tow_point=look.tow_point,
     )
     tied = stand.weighted
@@ -76,23 +76,23 @@ def _options(
                 yield base, setting, None
         return
     for item in wanted:
-        setback = _setback_m(session, item.depth_m) if stand.line.kind == "downrigger" else 0.0
+        setback = _setback_m(now, item.depth_m) if stand.line.kind == "downrigger" else 0.0
         yield replace(base, setback_m=setback), None, item.depth_m
 
 
 def candidates_for(
-    session: FishSession, stands: Sequence[Stand], looks: Sequence[Look],
+    now: Now, stands: Sequence[Stand], looks: Sequence[Dress],
     wanted: Sequence[WantedDepth], speed_mps: float,
 ) -> tuple[list[Candidate], dict[tuple[str, int], Out]]:
     """Return what each rod could wear at which number.
 
     Parameters
     ----------
-    session : FishSession
+    now : Now
         The trip.
     stands : sequence of Stand
         The rods with places and reels.
-    looks : sequence of Look
+    looks : sequence of Dress
         What they could wear.
     wanted : sequence of WantedDepth
         Depths that are wanted.
@@ -104,8 +104,8 @@ def candidates_for(
     (list of Candidate, dict)
         The candidates, and the rig with its number of each slot and look.
     """
-    scratch = with_spread(session, (), speed_mps)
-    state = session.state
+    scratch = with_spread(now, (), speed_mps)
+    state = now.state
     deepest = state.bottom_m - state.clearance_m
     found: list[Candidate] = []
     outs: dict[tuple[str, int], Out] = {}
@@ -113,15 +113,17 @@ def candidates_for(
         for index, look in enumerate(looks):
             score: float | None = None
             for option, (setup, setting, target) in enumerate(
-                _options(session, stand, look, wanted)
+                _options(now, stand, look, wanted)
             ):
                 if score is None:
                     score = look.score + suits_line(
                         look.kind, stand.line.kind if stand.weighted is None else "weighted",
-                        _blade_m(session, look),
-                    ) - _held_against(session, setup, speed_mps)
+                        _blade_m(now, look),
+                    ) - _held_against(now, setup, speed_mps)
                 try:
-                    number, depth = scratch.tried(setup, setting_m=setting, depth_m=target)
+                    number, depth = scratch.lines.number_and_depth(
+                        setup, setting_m=setting, depth_m=target
+                    )
                 except CoreError:
                     continue
                 if not _SKIPS_M < depth <= deepest:
@@ -139,17 +141,17 @@ def candidates_for(
     return found, outs
 
 
-def _blade_m(session: FishSession, look: Look) -> float:
+def _blade_m(now: Now, look: Dress) -> float:
     if look.attractor_id is None:
         return 0.0
-    return session.state.outfit.attractor(look.attractor_id).length_m
+    return now.state.outfit.attractor(look.attractor_id).length_m
 
 
-def _held_against(session: FishSession, setup: RodSetup, speed_mps: float) -> float:
+def _held_against(now: Now, setup: RodSetup, speed_mps: float) -> float:
     findings = check_rod(RodFacts(
-        outfit=session.state.outfit, setup=setup, speed_mps=speed_mps,
-        schools=session.state.schools, species=session.trip.species,
-        water_rules=session.trip.rules,
+        outfit=now.state.outfit, setup=setup, speed_mps=speed_mps,
+        schools=now.state.schools, species=now.trip.species,
+        water_rules=now.trip.rules,
     ))
     cost = {"stop": 5.0, "mend": _MEND, "look": _REMARK}
     return sum(cost[finding.severity] for finding in findings)

@@ -10,14 +10,14 @@ from ..advice.method import Method, method_of_the_hour
 from ..boat.current import PassSpeeds, pass_speeds
 from ..checks import require_number
 from ..errors import InvalidInputError
-from ..fish.numbers import LineNumber
-from ..fish.session import FishSession
 from ..gear.pieces import FASTEST_MPS, SLOWEST_MPS
 from ..gear.setup import RodSetup, recipe_words
+from ..trip.now import Now
+from ..trip.numbers import LineNumber
+from .breaks import STRAIGHT, Break, Out, judge_spread, tangled_pairs, with_spread
 from .candidates import LONG_M, candidates_for
 from .choose import Candidate, choose
-from .judge import STRAIGHT, Break, Out, judge_spread, tangled_pairs, with_spread
-from .looks import Look, best_at, looks_for
+from .dress import Dress, best_at, looks_for
 from .pace import opening_speed
 from .stands import Stand, stands_of
 from .wanted import WantedDepth, wanted_depths
@@ -81,12 +81,12 @@ class OpeningSpread:
     reasons: tuple[str, ...]
 
 
-def method_now(session: FishSession) -> Method | None:
+def method_now(now: Now) -> Method | None:
     """Return the method of the hour.
 
     Parameters
     ----------
-    session : FishSession
+    now : Now
         The trip.
 
     Returns
@@ -94,24 +94,24 @@ def method_now(session: FishSession) -> Method | None:
     Method or None
         None until a surface temperature is read.
     """
-    surface = session.state.surface_degc
+    surface = now.state.surface_degc
     if surface is None:
         return None
     return method_of_the_hour(
-        species=session.trip.species, surface_degc=surface,
-        cold_school=session.state.schools.get("cold_morning"),
+        species=now.trip.species, surface_degc=surface,
+        cold_school=now.state.schools.get("cold_morning"),
     )
 
 
 def build_opening(
-    session: FishSession, now_s: float, *, speed_mps: float | None = None,
+    now: Now, now_s: float, *, speed_mps: float | None = None,
     rod_ids: Sequence[str] | None = None,
 ) -> OpeningSpread:
     """Return an opening spread for the rods on the boat.
 
     Parameters
     ----------
-    session : FishSession
+    now : Now
         The trip, for what is aboard, marks, temperature, current and schools.
     now_s : float
         The moment, seconds since 1970-01-01 UTC.
@@ -138,18 +138,18 @@ def build_opening(
     most rods, then with the fewest in turns; those left are told. Nothing is drawn by lot: the
     same input, the same spread.
     """
-    method, state = method_now(session), session.state
-    stands, reasons = stands_of(session, rod_ids)
+    method, state = method_now(now), now.state
+    stands, reasons = stands_of(now, rod_ids)
     if not stands:
         raise InvalidInputError(
             "rod_ids", list(rod_ids or ()),
             "rods with a place and a reel: set them up in the Locker",
         )
     looks = looks_for(
-        state.outfit, species=session.trip.species, method=method,
-        rules=session.trip.rules,
+        state.outfit, species=now.trip.species, method=method,
+        rules=now.trip.rules,
     )
-    speed, why = opening_speed(session, looks, method, len(stands), speed_mps)
+    speed, why = opening_speed(now, looks, method, len(stands), speed_mps)
     reasons.append(why)
     best = best_at(looks, speed)
     if not best:
@@ -158,20 +158,20 @@ def build_opening(
             "a speed at which something in the box works, with room for gusts",
         )
     wanted = wanted_depths(state, method, now_s)
-    outs, covered = _solve(session, stands, best, wanted, speed, method)
+    outs, covered = _solve(now, stands, best, wanted, speed, method)
     if len(outs) < len(stands):
-        reasons.append(_left_out(session, stands, outs))
-    return _spread(session, outs, covered, speed, wanted, reasons)
+        reasons.append(_left_out(now, stands, outs))
+    return _spread(now, outs, covered, speed, wanted, reasons)
 
 
 def changed_opening(
-    session: FishSession, now_s: float, rods: Sequence[Out], speed_mps: float
+    now: Now, now_s: float, rods: Sequence[Out], speed_mps: float
 ) -> OpeningSpread:
     """Return a spread that its user changed, with what that breaks.
 
     Parameters
     ----------
-    session : FishSession
+    now : Now
         The trip.
     now_s : float
         The moment, seconds since 1970-01-01 UTC.
@@ -192,37 +192,37 @@ def changed_opening(
     require_number("speed_mps", speed_mps, low=SLOWEST_MPS, high=FASTEST_MPS, unit="m/s")
     if not 1 <= len(rods) <= 30:
         raise InvalidInputError("rods", len(rods), "1 to 30 rods")
-    wanted = wanted_depths(session.state, method_now(session), now_s)
-    return _spread(session, list(rods), [()] * len(rods), speed_mps, wanted, [])
+    wanted = wanted_depths(now.state, method_now(now), now_s)
+    return _spread(now, list(rods), [()] * len(rods), speed_mps, wanted, [])
 
 
 def _spread(
-    session: FishSession, outs: Sequence[Out], reasons_of: Sequence[tuple[str, ...]],
+    now: Now, outs: Sequence[Out], reasons_of: Sequence[tuple[str, ...]],
     speed_mps: float, wanted: tuple[WantedDepth, ...], reasons: list[str],
 ) -> OpeningSpread:
-    tried = with_spread(session, outs, speed_mps)
+    tried = with_spread(now, outs, speed_mps)
     planned = []
     for out, why in zip(outs, reasons_of, strict=True):
-        line = tried.where(rod_id=out.setup.rod_id, setting_m=out.setting_m, doubt="none")
+        line = tried.lines.where(rod_id=out.setup.rod_id, setting_m=out.setting_m, doubt="none")
         planned.append(PlannedRod(
             setup=out.setup, setting_m=out.setting_m, number=line.number, depth_m=line.depth_m,
             words=recipe_words(tried.state.outfit, out.setup), reasons=why,
         ))
-    current = session.state.current
+    current = now.state.current
     return OpeningSpread(
         speed_mps=speed_mps, wanted=wanted, rods=tuple(planned), reasons=tuple(reasons),
-        breaks=judge_spread(session, outs, speed_mps, wanted),
+        breaks=judge_spread(now, outs, speed_mps, wanted),
         passes=None if current is None or current.speed_mps >= speed_mps
         else pass_speeds(through_water_mps=speed_mps, current=current),
     )
 
 
 def _solve(
-    session: FishSession, stands: Sequence[Stand], looks: Sequence[Look],
+    now: Now, stands: Sequence[Stand], looks: Sequence[Dress],
     wanted: Sequence[WantedDepth], speed_mps: float, method: Method | None,
 ) -> tuple[list[Out], list[tuple[str, ...]]]:
-    candidates, outs = candidates_for(session, stands, looks, wanted, speed_mps)
-    outfit, rules = session.state.outfit, session.trip.rules
+    candidates, outs = candidates_for(now, stands, looks, wanted, speed_mps)
+    outfit, rules = now.state.outfit, now.trip.rules
     counts = {f"lure:{lure.id}": lure.count for lure in outfit.lures} | {
         f"blade:{blade.id}": blade.count for blade in outfit.attractors
     }
@@ -237,7 +237,7 @@ def _solve(
             forbidden=forbidden,
         )
         slots = {outs[item.slot, item.look].setup.rod_id: item.slot for item in chosen}
-        tried = with_spread(session, [outs[item.slot, item.look] for item in chosen], speed_mps)
+        tried = with_spread(now, [outs[item.slot, item.look] for item in chosen], speed_mps)
         pairs = tangled_pairs(tried)
         straight = sum(where == STRAIGHT for where in pairs.values())
         rounds.append(((-straight, len(chosen), -len(pairs)), chosen))
@@ -247,19 +247,19 @@ def _solve(
     # None straight ahead first, then the most rods, then the fewest in turns; the first of equals.
     chosen = max(rounds, key=lambda item: item[0])[1]
     return [outs[item.slot, item.look] for item in chosen], [
-        _why(session, item, chosen, stands, looks, wanted, outs[item.slot, item.look])
+        _why(now, item, chosen, stands, looks, wanted, outs[item.slot, item.look])
         for item in chosen
     ]
 
 
 def _why(
-    session: FishSession, item: Candidate, chosen: Sequence[Candidate], stands: Sequence[Stand],
-    looks: Sequence[Look], wanted: Sequence[WantedDepth], out: Out,
+    now: Now, item: Candidate, chosen: Sequence[Candidate], stands: Sequence[Stand],
+    looks: Sequence[Dress], wanted: Sequence[WantedDepth], out: Out,
 ) -> tuple[str, ...]:
     words = [looks[item.look].kind.replace("_", " ")]
     words += [wanted[index].why for index in item.covers[:2]]
     alike = [
-        session.state.outfit.rod(stands[other.rod].rod_id).name
+        now.state.outfit.rod(stands[other.rod].rod_id).name
         for other in chosen if other.look == item.look and other.rod != item.rod
     ]
     words.append(
@@ -273,11 +273,11 @@ def _why(
     return tuple(words)
 
 
-def _left_out(session: FishSession, stands: Sequence[Stand], outs: Sequence[Out]) -> str:
+def _left_out(now: Now, stands: Sequence[Stand], outs: Sequence[Out]) -> str:
     used = {out.setup.rod_id for out in outs}
-    names = {rod.id: rod.name for rod in session.state.outfit.rods}
+    names = {rod.id: rod.name for rod in now.state.outfit.rods}
     left = ", ".join(names[stand.rod_id] for stand in stands if stand.rod_id not in used)
-    rules = session.trip.rules
+    rules = now.trip.rules
     if rules is not None and rules.rods_most is not None and len(outs) >= rules.rods_most:
         return f"{left} stays in: you noted {rules.rods_most} rods at most ({rules.origin})."
     return f"{left} stays in: nothing in the box suits it at this speed without a tangle."

@@ -8,9 +8,9 @@ from typing import Final
 from ..advice.method import Method
 from ..checks import require_number
 from ..constants import MPH_MPS
-from ..fish.session import FishSession
 from ..gear.pieces import FASTEST_MPS, SLOWEST_MPS
-from .looks import Look
+from ..trip.now import Now
+from .dress import Dress
 
 _SPEEDS_MPH: Final = (1.0, 4.0)
 """Tried where no method of the hour speaks."""
@@ -19,16 +19,16 @@ _OFF_MIDDLE: Final = 0.1
 
 
 def opening_speed(
-    session: FishSession, looks: Sequence[Look], method: Method | None, rods: int,
+    now: Now, looks: Sequence[Dress], method: Method | None, rods: int,
     asked_mps: float | None,
 ) -> tuple[float, str]:
     """Return the speed to build for, and why.
 
     Parameters
     ----------
-    session : FishSession
+    now : Now
         The trip.
-    looks : sequence of Look
+    looks : sequence of Dress
         What the box allows, the best first.
     method : Method or None
         Method of the hour.
@@ -55,7 +55,7 @@ def opening_speed(
     )
     middle, half = 0.5 * (low + high), max(0.5 * (high - low), 0.1)
     tenths = range(round(low / MPH_MPS * 10), round(high / MPH_MPS * 10) + 1)
-    counts = {lure.id: lure.count for lure in session.state.outfit.lures}
+    counts = {lure.id: lure.count for lure in now.state.outfit.lures}
 
     def worth(speed: float) -> float:
         """What the best looks for so many rods add up to, each lure as often as it is aboard."""

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
-from ..fish.session import FishSession
 from ..gear.setup import RodSetup
 from ..gear.tackle import LineSpec, Place
+from ..trip.now import Now
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,13 +26,13 @@ class Stand:
 
 
 def stands_of(
-    session: FishSession, rod_ids: Sequence[str] | None
+    now: Now, rod_ids: Sequence[str] | None
 ) -> tuple[list[Stand], list[str]]:
     """Return where the rods stand and with which reel: as they are rigged, the others as it goes.
 
     Parameters
     ----------
-    session : FishSession
+    now : Now
         The trip.
     rod_ids : sequence of str or None
         Rods to use; all of them when None.
@@ -47,7 +47,7 @@ def stands_of(
     UnknownItemError
         If a rod is not aboard.
     """
-    outfit, state = session.state.outfit, session.state
+    outfit, state = now.state.outfit, now.state
     asked = [outfit.rod(rod_id) for rod_id in rod_ids] if rod_ids is not None else outfit.rods
     reels = {line.id: line.count for line in outfit.lines}
     places = {place.id: place for place in outfit.places}

@@ -5,11 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Final
 
+from ..advice.marks import marked_bands
 from ..advice.method import Method
 from ..advice.moves import mark_targets
 from ..constants import FOOT_M
 from ..record.state import TripState
-from ..sonar.marks import marked_bands
 
 NEAR_M: Final = 3.0 * FOOT_M
 """A lure within 3 ft of a wanted depth runs at it (common practice: a change of 3 ft may do)."""

@@ -1175,6 +1175,26 @@ export interface components {
             problems: components["schemas"]["RowError"][];
             imported: boolean;
         };
+        /** @description One thing to look at. */
+        Inspection: {
+            /**
+             * @description * `life_jacket` - life_jacket
+             *     * `way_back_in` - way_back_in
+             *     * `cutter` - cutter
+             *     * `counter_zeroed` - counter_zeroed
+             *     * `tracks_true` - tracks_true
+             *     * `swings` - swings
+             *     * `hooks` - hooks
+             *     * `nicks` - nicks
+             *     * `bait` - bait
+             *     * `clip` - clip
+             *     * `drag` - drag
+             * @enum {string}
+             */
+            item: "life_jacket" | "way_back_in" | "cutter" | "counter_zeroed" | "tracks_true" | "swings" | "hooks" | "nicks" | "bait" | "clip" | "drag";
+            text: string;
+            remedy: string;
+        };
         /** @description A move that was taken, and what can be said of it by now. */
         JudgedMove: {
             title: string;
@@ -1325,26 +1345,6 @@ export interface components {
             username: string;
             password: string;
         };
-        /** @description One thing to look at. */
-        Look: {
-            /**
-             * @description * `life_jacket` - life_jacket
-             *     * `way_back_in` - way_back_in
-             *     * `cutter` - cutter
-             *     * `counter_zeroed` - counter_zeroed
-             *     * `tracks_true` - tracks_true
-             *     * `swings` - swings
-             *     * `hooks` - hooks
-             *     * `nicks` - nicks
-             *     * `bait` - bait
-             *     * `clip` - clip
-             *     * `drag` - drag
-             * @enum {string}
-             */
-            item: "life_jacket" | "way_back_in" | "cutter" | "counter_zeroed" | "tracks_true" | "swings" | "hooks" | "nicks" | "bait" | "clip" | "drag";
-            text: string;
-            remedy: string;
-        };
         /** @description A reason to look at lures again: all that are out, or one rod's. */
         LookAgain: {
             /**
@@ -1359,7 +1359,7 @@ export interface components {
         };
         /** @description Something to look at, and what came of it. */
         LookState: {
-            look: components["schemas"]["Look"];
+            look: components["schemas"]["Inspection"];
             /** Format: double */
             at_s: number | null;
             /**

@@ -1,0 +1,173 @@
+"""Afterwards: did the change help? Only rods that were not changed can tell it from the clock."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Final, Literal
+
+from ..gear.setup import RodSetup
+from ..record.state import Answer, Stint
+from .control import Sides, compare_with_control
+from .rates import Exposure, RateComparison
+
+BEFORE_S: Final = 3600.0
+"""How long before a change speaks for what was before."""
+MOST_JUDGED: Final = 12
+"""The latest moves are judged; older ones are Review's."""
+
+Lack = Literal["no_control", "minutes", ""]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class JudgedMove:
+    """A move that was taken, and what can be said of it by now.
+
+    Parameters
+    ----------
+    title : str
+        What was done.
+    at_s : float
+        When, seconds since 1970-01-01 UTC.
+    rod_id : str or None
+        On which rod; None for the whole boat.
+    before, after : Exposure
+        Hits and rod-minutes of what was changed, in the hour before and since.
+    control : Exposure
+        The same since, of the rods beside it that were not changed.
+    result : RateComparison
+        P(it helped), the clock taken out.
+    lack : {'no_control', 'minutes', ''}
+        What is lacking where nothing can be said: rods that were not changed, or rod-minutes.
+    ended : bool
+        Whether the rod has been changed again since: what is said of it is final.
+    """
+
+    title: str
+    at_s: float
+    rod_id: str | None
+    before: Exposure
+    after: Exposure
+    control: Exposure
+    result: RateComparison
+    lack: Lack
+    ended: bool
+
+
+def judge_moves(
+    answers: Sequence[Answer], stints: Sequence[Stint], bites: Sequence[tuple[float, str, str]],
+    now_s: float,
+) -> list[JudgedMove]:
+    """Return what can be said of the latest moves that were taken, the latest first.
+
+    Parameters
+    ----------
+    answers : sequence of Answer
+        Moves taken and refused; those taken back are not among them.
+    stints : sequence of Stint
+        What fished when.
+    bites : sequence of (float, str, str)
+        Time, rod and kind of each bite.
+    now_s : float
+        Seconds since 1970-01-01 UTC.
+
+    Returns
+    -------
+    list of JudgedMove
+
+    Notes
+    -----
+    A change on all rods at once has no control: then, and where a side has too few rod-minutes,
+    it is too early, whatever was counted. A change ends when the rod is changed again.
+    """
+    taken = [answer for answer in answers if answer.taken and answer.move.kind != "tuning"]
+    return [_judge(answer, stints, bites, now_s) for answer in reversed(taken[-MOST_JUDGED:])]
+
+
+def _judge(
+    answer: Answer, stints: Sequence[Stint], bites: Sequence[tuple[float, str, str]], now_s: float
+) -> JudgedMove:
+    at_s, rod_id = answer.at_s, answer.move.rod_id
+    if rod_id is None:
+        everyone = {stint.rod_id for stint in stints}
+        nobody = Exposure(hits=0, minutes=0.0)
+        return JudgedMove(
+            title=answer.move.title, at_s=at_s, rod_id=None,
+            before=_exposure(stints, bites, everyone, at_s - BEFORE_S, at_s),
+            after=_exposure(stints, bites, everyone, at_s, now_s), control=nobody,
+            result=RateComparison(probability=0.5, verdict="too_early"), lack="no_control",
+            ended=False,
+        )
+    begin_s = max(at_s - BEFORE_S, _changed_before_s(stints, rod_id, at_s))
+    end_s = _changed_again_s(stints, rod_id, at_s, now_s)
+    beside = {
+        stint.rod_id for stint in stints
+        if stint.rod_id != rod_id and _steady(stints, stint.rod_id, begin_s, end_s)
+    }
+    sides = [
+        Sides(
+            changed=_exposure(stints, bites, {rod_id}, first_s, last_s),
+            control=_exposure(stints, bites, beside, first_s, last_s),
+        )
+        for first_s, last_s in ((begin_s, at_s), (at_s, end_s))
+    ]
+    before, after = sides
+    lack: Lack = ""
+    if not beside:
+        lack = "no_control"
+    elif not (before.is_enough() and after.is_enough()):
+        lack = "minutes"
+    return JudgedMove(
+        title=answer.move.title, at_s=at_s, rod_id=rod_id, before=before.changed,
+        after=after.changed, control=after.control,
+        result=compare_with_control(before=before, after=after), lack=lack, ended=end_s < now_s,
+    )
+
+
+def _what(stint: Stint) -> tuple[RodSetup, float]:
+    return stint.setup, stint.setting_m
+
+
+def _changed_again_s(
+    stints: Sequence[Stint], rod_id: str, at_s: float, now_s: float
+) -> float:
+    """When the rod stopped fishing what the move put on it, seconds; now while it still does."""
+    since = [s for s in stints if s.rod_id == rod_id and s.start_s >= at_s]
+    return next((s.start_s for s in since if _what(s) != _what(since[0])), now_s)
+
+
+def _changed_before_s(stints: Sequence[Stint], rod_id: str, at_s: float) -> float:
+    """When the rod began to fish what it fished until the move, seconds."""
+    earlier = [s for s in stints if s.rod_id == rod_id and s.start_s < at_s]
+    begin_s = at_s
+    for stint in reversed(earlier):
+        if _what(stint) != _what(earlier[-1]):
+            break
+        begin_s = stint.start_s
+    return begin_s
+
+
+def _steady(stints: Sequence[Stint], rod_id: str, begin_s: float, end_s: float) -> bool:
+    """Whether a rod fished one thing at one number all through, reset after fish or not."""
+    during = [
+        s for s in stints
+        if s.rod_id == rod_id and s.start_s < end_s and (s.end_s is None or s.end_s > begin_s)
+    ]
+    return len({_what(s) for s in during}) == 1
+
+
+def _exposure(
+    stints: Sequence[Stint], bites: Sequence[tuple[float, str, str]], rod_ids: set[str],
+    start_s: float, end_s: float,
+) -> Exposure:
+    """Hits and rod-minutes of some rods between two times, while they fished."""
+    minutes = 0.0
+    for stint in stints:
+        if stint.rod_id in rod_ids:
+            last = end_s if stint.end_s is None else min(stint.end_s, end_s)
+            minutes += max(last - max(stint.start_s, start_s), 0.0) / 60.0
+    hits = sum(
+        1 for at_s, rod, kind in bites
+        if kind == "hit" and rod in rod_ids and start_s <= at_s < end_s
+    )
+    return Exposure(hits=hits, minutes=minutes)

@@ -1,1 +1,0 @@
-"""What the Fish view shows, computed from a trip and its events."""

@@ -1,0 +1,1 @@
+"""Small linear algebra: what the browser's Python lacks."""

@@ -1,0 +1,1 @@
+"""Fish: the water column, the rods and what to do next."""

@@ -1,0 +1,211 @@
+"""What Fish shows: the trip as it stands, at a moment."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import replace
+from typing import Final
+
+from ...advice.marks import MarkedBand, depth_to_fish, marked_bands, recent_marks
+from ...advice.method import Method, comfort_band_degc, comfort_depths_m, method_of_the_hour
+from ...advice.moves import compare_rods, mark_targets, method_depth_m, next_move
+from ...advice.situation import RodNow, Situation
+from ...boat.current import PassSpeeds, pass_speeds
+from ...checks import require_number
+from ...errors import NoSolutionError
+from ...evidence.rates import Exposure
+from ...evidence.verdict import judge_moves
+from ...gear.setup import working_range
+from ...gear.window import shared_window
+from ...record.state import TripState
+from ...trip.now import Now
+from .ahead import bottom_here_m, look_ahead, over_the_track
+from .rods import rod_views
+from .steer import wind_view
+from .view import (
+    ComfortView,
+    FishView,
+    LayerView,
+    MarkView,
+    RibbonMark,
+    RodView,
+    TemperaturePoint,
+)
+
+SURFACE_OLD_S: Final = 3600.0
+"""A surface temperature an hour old says when it was read (judged: it moves by the hour)."""
+LONG_FIGHT_S: Final = 1200.0
+"""A fish is seldom on for twenty minutes on this tackle (judged)."""
+SAME_FISH_S: Final = 600.0
+"""A fish hooked, landed or lost so soon after a bite on the same rod is that fish (judged)."""
+MARK_SLACK_M: Final = 0.5
+"""A mark so little below the bottom that is known here may still be here."""
+
+
+def fish_view(now: Now, now_s: float) -> FishView:
+    """Return the Fish view at a moment.
+
+    Parameters
+    ----------
+    now : Now
+        The trip as it stands.
+    now_s : float
+        Seconds since 1970-01-01 UTC.
+
+    Returns
+    -------
+    FishView
+    """
+    require_number("now_s", now_s)
+    state, outfit = now.state, now.state.outfit
+    speed = now.speed_mps
+    window = shared_window([
+        working_range(outfit, rod.setup) for rod in now.lines.rods_out() if rod.setup is not None
+    ])
+    surface = state.surface_degc
+    method = None if surface is None else method_of_the_hour(
+        species=now.trip.species, surface_degc=surface,
+        cold_school=state.schools.get("cold_morning"),
+    )
+    rods = rod_views(now)
+    ahead = look_ahead(now, rods, now_s)
+    rods = over_the_track(rods, ahead, deepest_m=state.deepest_m)
+    rods = tuple(_asked_about(state, rod, now_s) for rod in rods)
+    bottom_here = bottom_here_m(ahead, state)
+    marks = [mark for mark in state.marks if mark.mark.depth_m <= bottom_here + MARK_SLACK_M]
+    bands = tuple(marked_bands(marks, now_s))
+    here = {mark.event_id for mark in marks}
+    surface_age = None if state.surface is None else max(now_s - state.surface.at_s, 0.0)
+    now_rods = tuple(_rod_now(now, view, bands, method, now_s) for view in rods if view.line)
+    situation = Situation(
+        outfit=outfit, state=state, now_s=now_s, speed_mps=speed, rods=now_rods,
+        window=window, method=method, bands=bands,
+    )
+    recent = {mark.event_id for mark in recent_marks(state.marks, now_s)}
+    return FishView(
+        now_s=now_s, speed_mps=speed, bottom_m=state.bottom_m,
+        above_mark_m=state.above_mark_m, rods=rods, current=state.current,
+        passes=_passes(now), wind=wind_view(now, now_s), window=window, surface_degc=surface,
+        surface_age_s=surface_age,
+        surface_old=surface_age is not None and surface_age >= SURFACE_OLD_S,
+        profile=_profile(now), comfort=_comfort(now),
+        marks=tuple(
+            MarkView(
+                event_id=m.event_id, at_s=m.at_s, depth_m=m.mark.depth_m, count=m.mark.count,
+                recent=m.event_id in recent,
+                run_at_m=depth_to_fish(
+                    m.mark.depth_m, above_mark_m=state.above_mark_m, bottom_m=state.bottom_m
+                ),
+                here=m.event_id in here,
+            )
+            for m in state.marks
+        ),
+        method=method, move=None if state.ended else next_move(situation),
+        comparison=compare_rods(now_rods),
+        judged=tuple(judge_moves(state.answers, state.stints, state.bites, now_s)),
+        temperatures=tuple(
+            TemperaturePoint(
+                at_s=r.at_s, temperature_degc=r.temperature_degc, depth_m=r.depth_m
+            )
+            for r in state.readings if r.depth_m <= 1.0
+        ),
+        ribbon=_ribbon(now),
+        undo_event_id=state.last_event_id, undo_event_type=state.last_event_type,
+        ended=state.ended, ahead=ahead, clearance_m=state.clearance_m, unread=now.unread,
+    )
+
+
+def _asked_about(state: TripState, rod: RodView, now_s: float) -> RodView:
+    """A fish that has been on so long has more likely been forgotten than fought."""
+    since_s = state.rods[rod.id].fish_on_s
+    if rod.status != "fish_on" or since_s is None or now_s - since_s < LONG_FIGHT_S:
+        return rod
+    return replace(rod, long_fight_s=now_s - since_s)
+
+
+def _rod_now(
+    now: Now, view: RodView, bands: tuple[MarkedBand, ...], method: Method | None, now_s: float
+) -> RodNow:
+    assert view.setup is not None
+    assert view.line is not None
+    assert view.kind is not None
+    assert view.works is not None
+    asked = mark_targets(now.state, bands)
+    if method is not None:
+        asked.append(method_depth_m(method, now.state.bottom_m))
+    solved = now.lines.solved(view.setup, now.speed_mps, doubt="full")
+    reachable = {}
+    for depth in asked:
+        try:
+            reachable[depth] = solved.setting_for(depth)
+        except NoSolutionError:
+            continue
+    same = [
+        stint for stint in now.state.stints
+        if stint.rod_id == view.id and stint.setup == view.setup
+    ]
+    return RodNow(
+        rod_id=view.id, name=view.name, setup=view.setup,
+        setting_m=view.line.number.setting_m, depth_m=view.line.depth_m, kind=view.kind,
+        works=view.works, reachable=reachable,
+        exposure=Exposure(
+            hits=sum(stint.hits for stint in same),
+            minutes=sum(stint.minutes(now_s) for stint in same),
+        ),
+    )
+
+
+def _passes(now: Now) -> PassSpeeds | None:
+    current = now.state.current
+    if current is None or current.speed_mps >= now.speed_mps:
+        return None
+    return pass_speeds(through_water_mps=now.speed_mps, current=current)
+
+
+def _profile(now: Now) -> tuple[TemperaturePoint, ...]:
+    latest = {reading.depth_m: reading for reading in now.state.readings}
+    return tuple(
+        TemperaturePoint(
+            at_s=latest[depth].at_s, temperature_degc=latest[depth].temperature_degc,
+            depth_m=depth,
+        )
+        for depth in sorted(latest)
+    )
+
+
+def _comfort(now: Now) -> ComfortView:
+    low, high = comfort_band_degc(now.trip.species)
+    depths = comfort_depths_m(now.state.profile(), (low, high), bottom_m=now.state.bottom_m)
+    return ComfortView(
+        low_degc=low, high_degc=high,
+        layers=tuple(LayerView(top_m=top, base_m=base) for top, base in depths),
+    )
+
+
+def _ribbon(now: Now) -> tuple[RibbonMark, ...]:
+    marks = [
+        RibbonMark(at_s=at_s, kind=kind, rod_id=rod_id, text="")  # type: ignore[arg-type]
+        for at_s, rod_id, kind in now.state.bites
+    ]
+    marks = _last_stages(marks)
+    marks += [
+        RibbonMark(
+            at_s=answer.at_s, kind="move_taken" if answer.taken else "move_refused",
+            rod_id=answer.move.rod_id, text=answer.move.title,
+        )
+        for answer in now.state.answers
+    ]
+    return tuple(sorted(marks, key=lambda mark: mark.at_s))
+
+
+def _last_stages(marks: Sequence[RibbonMark]) -> list[RibbonMark]:
+    """One sign a fish on the ribbon: its last stage. The marks are in order of time."""
+    kept: list[RibbonMark] = []
+    went_on: dict[str | None, float] = {}
+    for mark in reversed(marks):
+        if went_on.get(mark.rod_id, math.inf) - mark.at_s >= SAME_FISH_S:
+            kept.append(mark)
+        if mark.kind != "hit":
+            went_on[mark.rod_id] = mark.at_s
+    return kept

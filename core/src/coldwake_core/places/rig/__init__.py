@@ -1,0 +1,1 @@
+"""Rig: the bench, the ladder of moods, the check of a whole spread."""

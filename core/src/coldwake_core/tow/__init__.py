@@ -1,0 +1,1 @@
+"""The spread in plan: circles, turns as they unfold, tangles."""

@@ -1,0 +1,1 @@
+"""The open trip: its record, its solver with what it keeps, and what is known of the bottom."""
