@@ -42,6 +42,11 @@ export default defineConfig(({ mode }) => ({
   ],
   resolve: { alias: { '@': resolve(import.meta.dirname, 'src') } },
   worker: { format: 'es' },
+  server: {
+    port: Number(process.env.WEB_PORT ?? 5173),
+    // The host stays the page's own, or the server would take a post for a foreign one.
+    proxy: { '/api': { target: `http://127.0.0.1:${process.env.PORT ?? 8000}`, changeOrigin: false } },
+  },
   optimizeDeps: { exclude: ['pyodide'] },
   build: { target: 'es2022', chunkSizeWarningLimit: 800 },
   ...(mode === 'test' ? { define: { __APP_VERSION__: JSON.stringify('test') } } : {}),

@@ -10,7 +10,9 @@ export function firstView(): Plugin {
     transformIndexHtml: {
       order: 'post',
       handler(html, { bundle }) {
-        const chunks = Object.values(bundle ?? {}).filter((file): file is Rollup.OutputChunk => file.type === 'chunk')
+        // While the front end is being worked on nothing is bundled.
+        if (!bundle) return []
+        const chunks = Object.values(bundle).filter((file): file is Rollup.OutputChunk => file.type === 'chunk')
         const page = chunks.find((chunk) => chunk.facadeModuleId?.endsWith(FIRST))
         if (!page) throw new Error(`no chunk for ${FIRST}`)
         const styles = new Set<string>()

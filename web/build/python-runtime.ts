@@ -35,6 +35,8 @@ def pack(sources):
 // A zip archive with nothing in it: the runtime asks for a library, and its memory holds all there is to hold.
 const NO_LIBRARY = Uint8Array.from([0x50, 0x4b, 5, 6, ...new Array<number>(18).fill(0)])
 
+const RUNTIME = ['pyodide.asm.mjs', 'pyodide.asm.wasm']
+
 interface RuntimeFile {
   name: string
   data: Uint8Array
@@ -105,8 +107,25 @@ export function pythonRuntime(): Plugin {
         },
       }
     },
+    configureServer(server) {
+      // While it is worked on, the runtime comes from where it stands, and an edit of the core is told.
+      server.middlewares.use(`/${base}/`, (request, response, next) => {
+        const name = (request.url ?? '').split('?')[0]!.replace(/^\//, '')
+        const file = files.find((one) => one.name === name)
+        if (name === 'sources.json') response.end(JSON.stringify(coreSources()))
+        else if (file) response.end(file.data)
+        else if (RUNTIME.includes(name)) {
+          response.setHeader('Content-Type', name.endsWith('.wasm') ? 'application/wasm' : 'text/javascript')
+          response.end(readFileSync(join(PACKAGE, name)))
+        } else next()
+      })
+      server.watcher.add(CORE)
+      server.watcher.on('change', (path) => {
+        if (path.startsWith(CORE) && path.endsWith('.py')) server.ws.send({ type: 'custom', event: 'core-changed' })
+      })
+    },
     generateBundle() {
-      for (const name of ['pyodide.asm.mjs', 'pyodide.asm.wasm']) {
+      for (const name of RUNTIME) {
         this.emitFile({ type: 'asset', fileName: `${base}/${name}`, source: readFileSync(join(PACKAGE, name)) })
       }
       for (const file of files) {

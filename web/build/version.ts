@@ -7,7 +7,7 @@ export function appVersion(): Plugin {
     name: 'app-version',
     config: () => ({ define: { __APP_VERSION__: JSON.stringify(version) } }),
     generateBundle() {
-      // The server puts it on every answer (server/config/middleware.py).
+      // The server puts it on every answer (server/common/middleware.py).
       this.emitFile({ type: 'asset', fileName: 'version.txt', source: version })
     },
   }

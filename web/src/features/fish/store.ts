@@ -184,7 +184,10 @@ export const useFishStore = defineStore('fish', () => {
   }
 
   function startCore(mine: number): void {
-    const fresh = takeCore(() => restart(turn))
+    const fresh = takeCore(
+      () => restart(turn),
+      () => trip.value && startCore(turn),
+    )
     core = fresh
     void begin(mine, fresh)
       .then(() => (mine === turn && core === fresh ? refresh() : undefined))

@@ -9,6 +9,8 @@ export interface CoreClient {
   /** Resolves once the core answers, rejects when it cannot start. */
   started: Promise<void>
   call<T>(name: string, args: Record<string, unknown>): Promise<T>
+  /** Only while the core is being worked on: take its sources anew. */
+  renew(): void
   close(): void
 }
 
@@ -20,11 +22,13 @@ export interface CoreClientOptions {
   callTimeoutMs?: number
   /** It ran and then died: whoever asked has been told, and another can be started. */
   died?: (message: string) => void
+  /** It has taken its sources anew, and has no trip open. */
+  renewed?: () => void
 }
 
 /** Start the core in a worker. */
 export function createCoreClient(options: CoreClientOptions): CoreClient {
-  const { makeWorker, timeoutMs = 30_000, callTimeoutMs = 20_000, died } = options
+  const { makeWorker, timeoutMs = 30_000, callTimeoutMs = 20_000, died, renewed } = options
   const state = ref<CoreState>('starting')
   const waiting = new Map<number, { resolve: (answer: string) => void; reject: (error: Error) => void }>()
   let lastId = 0
@@ -52,6 +56,7 @@ export function createCoreClient(options: CoreClientOptions): CoreClient {
   worker.onmessage = (event: MessageEvent<WorkerResponse>) => {
     const message = event.data
     if (message.kind === 'failed') return fail(message.message)
+    if (message.kind === 'renewed') return renewed?.()
     if (message.kind === 'ready') {
       clearTimeout(timer)
       state.value = 'ready'
@@ -79,6 +84,9 @@ export function createCoreClient(options: CoreClientOptions): CoreClient {
       } finally {
         clearTimeout(late)
       }
+    },
+    renew() {
+      worker.postMessage({ id: 0, request: '', renew: true })
     },
     close() {
       clearTimeout(timer)

@@ -5,14 +5,19 @@ const SETTLED_MS = 10_000
 
 let running: CoreClient | null = null
 let tell: () => void = () => undefined
+let again: () => void = () => undefined
 
 function makeWorker(): Worker {
   return new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' })
 }
 
-/** The core that runs, or one that is started now; `died` hears when it has run and then stopped. */
-export function takeCore(died: () => void): CoreClient {
+/**
+ * The core that runs, or one that is started now. `died` hears when it has run and then stopped, `renewed` when it
+ * was edited (`make dev`) and has to open the trip again.
+ */
+export function takeCore(died: () => void, renewed: () => void = () => undefined): CoreClient {
   tell = died
+  again = renewed
   if (running) return running
   const fresh = createCoreClient({
     makeWorker,
@@ -20,6 +25,7 @@ export function takeCore(died: () => void): CoreClient {
       if (running === fresh) running = null
       tell()
     },
+    renewed: () => again(),
   })
   running = fresh
   fresh.started.catch(() => {
@@ -44,4 +50,7 @@ export function dropCore(): void {
   running?.close()
   running = null
   tell = () => undefined
+  again = () => undefined
 }
+
+import.meta.hot?.on('core-changed', () => running?.renew())

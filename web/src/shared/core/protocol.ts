@@ -3,9 +3,12 @@
 export interface WorkerRequest {
   id: number
   request: string
+  /** Only while the core is being worked on: take its sources anew. */
+  renew?: boolean
 }
 
-export type WorkerResponse = { kind: 'ready' } | { kind: 'failed'; message: string } | { kind: 'answer'; id: number; answer: string }
+export type WorkerResponse =
+  { kind: 'ready' } | { kind: 'renewed' } | { kind: 'failed'; message: string } | { kind: 'answer'; id: number; answer: string }
 
 export interface CoreErrorBody {
   code: string

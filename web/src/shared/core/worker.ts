@@ -1,6 +1,7 @@
 /// <reference lib="webworker" />
 // The core in the browser: the same Python as on the server, in a worker of its own.
 import { loadPyodide } from 'pyodide'
+import { RENEW } from './renew'
 import type { WorkerRequest, WorkerResponse } from './protocol'
 
 declare const __PYTHON_BASE__: string
@@ -8,11 +9,14 @@ declare const __PYTHON_LIBRARY__: string
 declare const __PYTHON_MEMORY__: string
 declare const __PYTHON_INFO__: unknown
 
-type Call = (request: string) => string
+interface Core {
+  call(request: string): string
+  renew(sources: string): void
+}
 
 const scope = self as unknown as DedicatedWorkerGlobalScope
 
-async function start(): Promise<Call> {
+async function start(): Promise<Core> {
   const origin = scope.location.origin
   const python = await loadPyodide({
     indexURL: origin + __PYTHON_BASE__,
@@ -26,8 +30,13 @@ async function start(): Promise<Call> {
     // Nothing is ever fetched by name: there are no packages to look up.
     lockFileContents: { info: __PYTHON_INFO__, packages: {} } as never,
   })
-  const bridge = python.globals.get('bridge')
-  return (request) => bridge.call(request) as string
+  return {
+    call: (request) => python.globals.get('bridge').call(request) as string,
+    renew(sources) {
+      python.globals.set('sources', sources)
+      python.runPython(RENEW)
+    },
+  }
 }
 
 const ready = start()
@@ -56,11 +65,23 @@ function faultAnswer(error: unknown): string {
   })
 }
 
+/** An edit that cannot be imported leaves the core as it was. */
+async function renew(): Promise<void> {
+  const sources = await (await fetch(`${scope.location.origin + __PYTHON_BASE__}sources.json`)).text()
+  try {
+    ;(await ready).renew(sources)
+    post({ kind: 'renewed' })
+  } catch (error) {
+    console.error(String(error))
+  }
+}
+
 scope.onmessage = async (event: MessageEvent<WorkerRequest>) => {
+  if (import.meta.env.DEV && event.data.renew) return renew()
   const { id, request } = event.data
   let answer: string
   try {
-    answer = (await ready)(request)
+    answer = (await ready).call(request)
   } catch (error) {
     answer = faultAnswer(error)
     post({ kind: 'answer', id, answer })
