@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // The current: typed, or found from two runs at the same throttle.
+import EntrySheet from '@/shared/ui/EntrySheet.vue'
 import { ref, watch } from 'vue'
 import { parseNumber } from '@/shared/units/parse'
 import { useDisplayStore } from '@/shared/units/store'
@@ -58,41 +59,37 @@ async function save(): Promise<void> {
 </script>
 
 <template>
-  <v-dialog v-model="open">
-    <v-card title="Current" data-test="current-dialog">
-      <v-card-text>
-        <label class="row"
-          ><input
-            v-model="typed"
-            inputmode="decimal"
-            aria-label="Speed of the current"
-            data-test="current-speed"
-            @keydown.enter="save"
-          /><span class="label">{{ display.units.speed }}, flowing toward</span></label
+  <entry-sheet v-model="open" title="Current" data-test="current-dialog">
+    <v-card-text>
+      <label class="row"
+        ><input
+          v-model="typed"
+          inputmode="decimal"
+          aria-label="Speed of the current"
+          data-test="current-speed"
+          @keydown.enter="save"
+        /><span class="label">{{ display.units.speed }}, flowing toward</span></label
+      >
+      <CompassPoints v-model="toward" label="Flowing toward" />
+      <p class="label">Not known? Run up and down at the same throttle and type what the GPS shows:</p>
+      <div class="runs">
+        <label
+          ><input v-model="up" inputmode="decimal" aria-label="GPS going up" data-test="run-up" /><span class="label">going up</span></label
         >
-        <CompassPoints v-model="toward" label="Flowing toward" />
-        <p class="label">Not known? Run up and down at the same throttle and type what the GPS shows:</p>
-        <div class="runs">
-          <label
-            ><input v-model="up" inputmode="decimal" aria-label="GPS going up" data-test="run-up" /><span class="label"
-              >going up</span
-            ></label
-          >
-          <label
-            ><input v-model="down" inputmode="decimal" aria-label="GPS going down" data-test="run-down" /><span class="label"
-              >going down</span
-            ></label
-          >
-          <v-btn class="find" data-test="find-current" @click="fill">Find it</v-btn>
-        </div>
-        <p v-if="error" class="error" role="alert">{{ error }}</p>
-      </v-card-text>
-      <v-card-actions>
-        <v-btn class="big" @click="open = false">Cancel</v-btn>
-        <v-btn class="big chosen" data-test="current-save" @click="save">Save</v-btn>
-      </v-card-actions>
-    </v-card>
-  </v-dialog>
+        <label
+          ><input v-model="down" inputmode="decimal" aria-label="GPS going down" data-test="run-down" /><span class="label"
+            >going down</span
+          ></label
+        >
+        <v-btn class="find" data-test="find-current" @click="fill">Find it</v-btn>
+      </div>
+      <p v-if="error" class="error" role="alert">{{ error }}</p>
+    </v-card-text>
+    <v-card-actions>
+      <v-btn class="big" @click="open = false">Cancel</v-btn>
+      <v-btn class="big chosen" data-test="current-save" @click="save">Save</v-btn>
+    </v-card-actions>
+  </entry-sheet>
 </template>
 
 <style scoped src="./dialog.css"></style>

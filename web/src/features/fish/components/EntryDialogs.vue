@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // The few things that have to be typed, each in two taps.
+import EntrySheet from '@/shared/ui/EntrySheet.vue'
 import { computed, ref, watch } from 'vue'
 import { parseNumber } from '@/shared/units/parse'
 import { useDisplayStore } from '@/shared/units/store'
@@ -186,22 +187,20 @@ async function mark(value: number): Promise<string | null> {
     @clearance="dialog = 'clearance'"
     @failed="store.report"
   />
-  <v-dialog v-if="rod" v-model="landedOpen">
-    <v-card :title="`${rod.name}: landed`" data-test="landed-dialog">
-      <v-card-text>
-        <label class="fish">
-          <input v-model="fishLength" inputmode="decimal" aria-label="Length of the fish" />
-          <span class="label">length in {{ fishLengthUnit(display.units) }}, if measured</span>
-        </label>
-        <p v-if="lengthError" class="error" role="alert">{{ lengthError }}</p>
-        <p class="label">Wet hands, fish in the water, pliers for the hook.</p>
-      </v-card-text>
-      <v-card-actions>
-        <v-btn class="big" data-test="released" @click="landed(false)">Released</v-btn>
-        <v-btn class="big solid" data-test="kept" @click="landed(true)">Kept</v-btn>
-      </v-card-actions>
-    </v-card>
-  </v-dialog>
+  <entry-sheet v-if="rod" v-model="landedOpen" :title="`${rod.name}: landed`" data-test="landed-dialog">
+    <v-card-text>
+      <label class="fish">
+        <input v-model="fishLength" inputmode="decimal" aria-label="Length of the fish" />
+        <span class="label">length in {{ fishLengthUnit(display.units) }}, if measured</span>
+      </label>
+      <p v-if="lengthError" class="error" role="alert">{{ lengthError }}</p>
+      <p class="label">Wet hands, fish in the water, pliers for the hook.</p>
+    </v-card-text>
+    <v-card-actions>
+      <v-btn class="big" data-test="released" @click="landed(false)">Released</v-btn>
+      <v-btn class="big solid" data-test="kept" @click="landed(true)">Kept</v-btn>
+    </v-card-actions>
+  </entry-sheet>
 </template>
 
 <style scoped>

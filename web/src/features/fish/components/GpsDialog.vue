@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // What GPS shows, turned into what the lures feel; and the way to the current and the wind.
+import EntrySheet from '@/shared/ui/EntrySheet.vue'
 import { ref, watch } from 'vue'
 import { latestOnly } from '@/shared/core/latest'
 import { describeError } from '@/shared/units/describe'
@@ -64,31 +65,29 @@ async function set(): Promise<void> {
 </script>
 
 <template>
-  <v-dialog v-model="open">
-    <v-card title="Speed by GPS" data-test="gps-dialog">
-      <v-card-text>
-        <label class="row"
-          ><input v-model="typed" inputmode="decimal" aria-label="Speed by GPS" data-test="gps-speed" /><span class="label"
-            >{{ display.units.speed }} shown, going toward</span
-          ></label
-        >
-        <CompassPoints v-model="course" label="Going toward" />
-        <p v-if="found !== null" class="found" data-test="gps-found">
-          The lures feel <strong>{{ formatSpeed(found, display.units) }}</strong>
-        </p>
-        <p v-else-if="!error" class="label">
-          A current carries boat and lures alike, wind pushes the boat alone: with either noted, GPS is not what the lures feel.
-        </p>
-        <p v-if="error" class="error" role="alert">{{ error }}</p>
-      </v-card-text>
-      <v-card-actions class="answers">
-        <v-btn class="big" data-test="to-current" @click="emit('current')">Current …</v-btn>
-        <v-btn class="big" data-test="to-wind" @click="emit('wind')">Wind …</v-btn>
-        <v-btn class="big" @click="open = false">Cancel</v-btn>
-        <v-btn class="big solid" :disabled="found === null" data-test="gps-set" @click="set">Set it</v-btn>
-      </v-card-actions>
-    </v-card>
-  </v-dialog>
+  <entry-sheet v-model="open" title="Speed by GPS" data-test="gps-dialog">
+    <v-card-text>
+      <label class="row"
+        ><input v-model="typed" inputmode="decimal" aria-label="Speed by GPS" data-test="gps-speed" /><span class="label"
+          >{{ display.units.speed }} shown, going toward</span
+        ></label
+      >
+      <CompassPoints v-model="course" label="Going toward" />
+      <p v-if="found !== null" class="found" data-test="gps-found">
+        The lures feel <strong>{{ formatSpeed(found, display.units) }}</strong>
+      </p>
+      <p v-else-if="!error" class="label">
+        A current carries boat and lures alike, wind pushes the boat alone: with either noted, GPS is not what the lures feel.
+      </p>
+      <p v-if="error" class="error" role="alert">{{ error }}</p>
+    </v-card-text>
+    <v-card-actions class="answers">
+      <v-btn class="big" data-test="to-current" @click="emit('current')">Current …</v-btn>
+      <v-btn class="big" data-test="to-wind" @click="emit('wind')">Wind …</v-btn>
+      <v-btn class="big" @click="open = false">Cancel</v-btn>
+      <v-btn class="big solid" :disabled="found === null" data-test="gps-set" @click="set">Set it</v-btn>
+    </v-card-actions>
+  </entry-sheet>
 </template>
 
 <style scoped src="./dialog.css"></style>

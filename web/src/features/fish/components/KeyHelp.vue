@@ -1,23 +1,22 @@
 <script setup lang="ts">
 // Every act has one key; this lists them.
+import EntrySheet from '@/shared/ui/EntrySheet.vue'
 import { KEYS } from '../logic/keys'
 
 const open = defineModel<boolean>({ required: true })
 </script>
 
 <template>
-  <v-dialog v-model="open">
-    <v-card title="Keys" data-test="key-help">
-      <v-card-text>
-        <dl>
-          <div v-for="key in KEYS" :key="key.key">
-            <dt>{{ key.shown ?? key.key }}</dt>
-            <dd>{{ key.does }}</dd>
-          </div>
-        </dl>
-      </v-card-text>
-    </v-card>
-  </v-dialog>
+  <entry-sheet v-model="open" title="Keys" data-test="key-help">
+    <v-card-text>
+      <dl>
+        <div v-for="key in KEYS" :key="key.key">
+          <dt>{{ key.shown ?? key.key }}</dt>
+          <dd>{{ key.does }}</dd>
+        </div>
+      </dl>
+    </v-card-text>
+  </entry-sheet>
 </template>
 
 <style scoped>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // A mark was chosen: which rod is to fish it? It is set just above, by the user's own offset.
+import EntrySheet from '@/shared/ui/EntrySheet.vue'
 import { computed } from 'vue'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatLength } from '@/shared/units/units'
@@ -15,29 +16,33 @@ const rods = computed(() => props.view.rods.filter((rod) => rod.setup))
 </script>
 
 <template>
-  <v-dialog :model-value="mark !== undefined" @update:model-value="emit('close')">
-    <v-card v-if="mark" :title="`Mark at ${formatLength(mark.depth_m, display.units)}`" data-test="mark-sheet">
-      <v-card-text>
-        <p>
-          A lure for it runs at <strong>{{ formatLength(mark.run_at_m, display.units) }}</strong>,
-          {{ formatLength(view.above_mark_m, display.units) }} above.
-          <button class="link" @click="emit('offset')">Change that</button>
-        </p>
-        <div class="rods">
-          <v-btn
-            v-for="rod in rods"
-            :key="rod.id"
-            class="rod"
-            :data-test="`fish-mark-${rod.id}`"
-            @click="emit('fish', rod.id, mark.run_at_m)"
-          >
-            <RodShape :shape="rod.shape" :index="rodIndex(rod.id)" :size="20" />&nbsp;{{ rod.name }}
-            <span class="label">&nbsp;{{ rod.line ? formatLength(rod.line.depth_m, display.units) : 'in' }}</span>
-          </v-btn>
-        </div>
-      </v-card-text>
-    </v-card>
-  </v-dialog>
+  <entry-sheet
+    :model-value="mark !== undefined"
+    @update:model-value="emit('close')"
+    v-if="mark"
+    :title="`Mark at ${formatLength(mark.depth_m, display.units)}`"
+    data-test="mark-sheet"
+  >
+    <v-card-text>
+      <p>
+        A lure for it runs at <strong>{{ formatLength(mark.run_at_m, display.units) }}</strong>,
+        {{ formatLength(view.above_mark_m, display.units) }} above.
+        <button class="link" @click="emit('offset')">Change that</button>
+      </p>
+      <div class="rods">
+        <v-btn
+          v-for="rod in rods"
+          :key="rod.id"
+          class="rod"
+          :data-test="`fish-mark-${rod.id}`"
+          @click="emit('fish', rod.id, mark.run_at_m)"
+        >
+          <RodShape :shape="rod.shape" :index="rodIndex(rod.id)" :size="20" />&nbsp;{{ rod.name }}
+          <span class="label">&nbsp;{{ rod.line ? formatLength(rod.line.depth_m, display.units) : 'in' }}</span>
+        </v-btn>
+      </div>
+    </v-card-text>
+  </entry-sheet>
 </template>
 
 <style scoped>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // Taps that the server has not taken: each can be mended, sent again or dropped. They stay until then.
+import EntrySheet from '@/shared/ui/EntrySheet.vue'
 import { computed, ref } from 'vue'
 import { useDeliveryStore } from '@/shared/delivery/store'
 import type { NotTaken, TripEvent } from '@/shared/delivery/outbox'
@@ -101,37 +102,35 @@ async function drop(row: NotTaken): Promise<void> {
 </script>
 
 <template>
-  <v-dialog v-model="open" aria-label="Not taken by the server" max-width="720">
-    <v-card class="sheet" title="Not taken by the server" data-test="not-taken">
-      <v-card-text>
-        <p class="label">
-          Each of these is kept on this browser, and only here, until it is taken or dropped. They do not count in what Fish shows.
-        </p>
-        <p v-if="rows.length === 0">All is taken.</p>
-        <div v-for="item in rows" :key="item.row.id" class="row" :data-test="`refused-${item.row.event.type}`">
-          <div class="what">
-            <strong>{{ item.what }}</strong> <span class="label">{{ item.when }}</span>
-            <p>{{ item.row.message }}</p>
-          </div>
-          <NumberField
-            v-if="item.number"
-            class="mend"
-            :model-value="valueOf(item)"
-            :label="item.number.label"
-            :measure="item.number.measure"
-            test="mend"
-            @update:model-value="mended[item.row.id] = $event"
-          />
-          <div class="acts">
-            <v-btn class="act solid" data-test="send-again" @click="again(item)">{{ item.number ? 'Mend and send' : 'Send again' }}</v-btn>
-            <v-btn class="act" data-test="drop" @click="drop(item.row)">{{ dropping === item.row.id ? 'Drop for good?' : 'Drop' }}</v-btn>
-          </div>
+  <entry-sheet v-model="open" title="Not taken by the server" data-test="not-taken" wide>
+    <v-card-text>
+      <p class="label">
+        Each of these is kept on this browser, and only here, until it is taken or dropped. They do not count in what Fish shows.
+      </p>
+      <p v-if="rows.length === 0">All is taken.</p>
+      <div v-for="item in rows" :key="item.row.id" class="row" :data-test="`refused-${item.row.event.type}`">
+        <div class="what">
+          <strong>{{ item.what }}</strong> <span class="label">{{ item.when }}</span>
+          <p>{{ item.row.message }}</p>
         </div>
-        <p v-if="problem" class="error" role="alert">{{ problem }}</p>
-      </v-card-text>
-      <v-card-actions><v-btn class="act" @click="open = false">Close</v-btn></v-card-actions>
-    </v-card>
-  </v-dialog>
+        <NumberField
+          v-if="item.number"
+          class="mend"
+          :model-value="valueOf(item)"
+          :label="item.number.label"
+          :measure="item.number.measure"
+          test="mend"
+          @update:model-value="mended[item.row.id] = $event"
+        />
+        <div class="acts">
+          <v-btn class="act solid" data-test="send-again" @click="again(item)">{{ item.number ? 'Mend and send' : 'Send again' }}</v-btn>
+          <v-btn class="act" data-test="drop" @click="drop(item.row)">{{ dropping === item.row.id ? 'Drop for good?' : 'Drop' }}</v-btn>
+        </div>
+      </div>
+      <p v-if="problem" class="error" role="alert">{{ problem }}</p>
+    </v-card-text>
+    <v-card-actions><v-btn class="act" @click="open = false">Close</v-btn></v-card-actions>
+  </entry-sheet>
 </template>
 
 <style scoped>

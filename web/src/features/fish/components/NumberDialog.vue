@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // One number, typed or stepped with big buttons: the only form on the water.
+import EntrySheet from '@/shared/ui/EntrySheet.vue'
 import { ref, watch } from 'vue'
 import { parseNumber } from '@/shared/units/parse'
 
@@ -53,27 +54,25 @@ async function commit(): Promise<void> {
 </script>
 
 <template>
-  <v-dialog v-model="open">
-    <v-card class="sheet" :title="title" data-test="number-dialog">
-      <v-card-text>
-        <div class="row">
-          <v-btn class="step" aria-label="Less" @click="nudge(-1)">−</v-btn>
-          <label class="field">
-            <input v-model="text" inputmode="decimal" autofocus :aria-label="title" data-test="number-field" @keydown.enter="commit" />
-            <span class="label">{{ unit }}</span>
-          </label>
-          <v-btn class="step" aria-label="More" @click="nudge(1)">+</v-btn>
-        </div>
-        <p v-if="hint" class="label">{{ hint }}</p>
-        <p v-if="error" class="error" role="alert" data-test="number-error">{{ error }}</p>
-        <slot />
-      </v-card-text>
-      <v-card-actions>
-        <v-btn class="big" @click="open = false">Cancel</v-btn>
-        <v-btn class="big solid" :loading="busy" data-test="number-save" @click="commit">Save</v-btn>
-      </v-card-actions>
-    </v-card>
-  </v-dialog>
+  <entry-sheet v-model="open" :title="title" data-test="number-dialog">
+    <v-card-text>
+      <div class="row">
+        <v-btn class="step" aria-label="Less" @click="nudge(-1)">−</v-btn>
+        <label class="field">
+          <input v-model="text" inputmode="decimal" autofocus :aria-label="title" data-test="number-field" @keydown.enter="commit" />
+          <span class="label">{{ unit }}</span>
+        </label>
+        <v-btn class="step" aria-label="More" @click="nudge(1)">+</v-btn>
+      </div>
+      <p v-if="hint" class="label">{{ hint }}</p>
+      <p v-if="error" class="error" role="alert" data-test="number-error">{{ error }}</p>
+      <slot />
+    </v-card-text>
+    <v-card-actions>
+      <v-btn class="big" @click="open = false">Cancel</v-btn>
+      <v-btn class="big solid" :loading="busy" data-test="number-save" @click="commit">Save</v-btn>
+    </v-card-actions>
+  </entry-sheet>
 </template>
 
 <style scoped>

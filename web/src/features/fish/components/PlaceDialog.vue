@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // Where the boat is and the course it makes: typed, or from this phone.
+import EntrySheet from '@/shared/ui/EntrySheet.vue'
 import { ref, watch } from 'vue'
 import { parseNumber } from '@/shared/units/parse'
 
@@ -61,33 +62,31 @@ async function commit(): Promise<void> {
 </script>
 
 <template>
-  <v-dialog v-model="open">
-    <v-card title="Where the boat is" class="sheet" data-test="place-dialog">
-      <v-card-text>
-        <v-btn class="big" :loading="waiting" data-test="from-phone" @click="fromPhone">From this phone</v-btn>
-        <div class="fields">
-          <label>
-            <input v-model="latitude" inputmode="decimal" aria-label="Latitude" data-test="latitude" />
-            <span class="label">latitude, degrees, south negative</span>
-          </label>
-          <label>
-            <input v-model="longitude" inputmode="decimal" aria-label="Longitude" data-test="longitude" />
-            <span class="label">longitude, degrees, west negative</span>
-          </label>
-          <label>
-            <input v-model="course" inputmode="decimal" aria-label="Course over ground" data-test="course" />
-            <span class="label">course over ground, degrees from north</span>
-          </label>
-        </div>
-        <p class="label">It is reckoned on from here for a quarter of an hour. A help for the lines, never for navigation.</p>
-        <p v-if="error" class="error" role="alert">{{ error }}</p>
-      </v-card-text>
-      <v-card-actions>
-        <v-btn class="big" @click="open = false">Cancel</v-btn>
-        <v-btn class="big solid" data-test="place-save" @click="commit">Save</v-btn>
-      </v-card-actions>
-    </v-card>
-  </v-dialog>
+  <entry-sheet v-model="open" title="Where the boat is" data-test="place-dialog">
+    <v-card-text>
+      <v-btn class="big" :loading="waiting" data-test="from-phone" @click="fromPhone">From this phone</v-btn>
+      <div class="fields">
+        <label>
+          <input v-model="latitude" inputmode="decimal" aria-label="Latitude" data-test="latitude" />
+          <span class="label">latitude, degrees, south negative</span>
+        </label>
+        <label>
+          <input v-model="longitude" inputmode="decimal" aria-label="Longitude" data-test="longitude" />
+          <span class="label">longitude, degrees, west negative</span>
+        </label>
+        <label>
+          <input v-model="course" inputmode="decimal" aria-label="Course over ground" data-test="course" />
+          <span class="label">course over ground, degrees from north</span>
+        </label>
+      </div>
+      <p class="label">It is reckoned on from here for a quarter of an hour. A help for the lines, never for navigation.</p>
+      <p v-if="error" class="error" role="alert">{{ error }}</p>
+    </v-card-text>
+    <v-card-actions>
+      <v-btn class="big" @click="open = false">Cancel</v-btn>
+      <v-btn class="big solid" data-test="place-save" @click="commit">Save</v-btn>
+    </v-card-actions>
+  </entry-sheet>
 </template>
 
 <style scoped>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // One rod in full: its number at two speeds at once, its tip, and whether it is to touch the bottom.
+import EntrySheet from '@/shared/ui/EntrySheet.vue'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { latestOnly } from '@/shared/core/latest'
 import { parseNumber } from '@/shared/units/parse'
@@ -79,89 +80,85 @@ const clip = computed(() => found.value[0]?.line?.clip_above_ball_m ?? null)
 </script>
 
 <template>
-  <v-dialog v-model="open">
-    <v-card :title="rod.name" class="sheet" data-test="rod-sheet">
-      <v-card-text>
-        <label class="depth">
-          <span class="label">lure at</span>
-          <input v-model="depth" inputmode="decimal" aria-label="Depth of the lure" data-test="sheet-depth" />
-          <span class="label">{{ display.units.length }}, at two speeds through the water</span>
-        </label>
-        <div class="pair">
-          <div v-for="side in [0, 1] as const" :key="side" class="side">
-            <span class="label">{{ names[side] }}</span>
-            <label>
-              <input v-model="speeds[side]" inputmode="decimal" :aria-label="`Speed ${names[side]}`" :data-test="`sheet-speed-${side}`" />
-              <span class="label">{{ display.units.speed }}</span>
-            </label>
-            <template v-if="found[side]">
-              <strong v-if="found[side]!.line" class="figure" :data-test="`sheet-number-${side}`">
-                {{ formatNumber(found[side]!.line!.number, display.units) }}
-              </strong>
-              <span v-else class="label">deepest is {{ formatLength(found[side]!.limit_m ?? 0, display.units) }}</span>
-              <span v-if="found[side]!.line" class="label">
-                lure {{ formatDepth(found[side]!.line!, display.units) }} at {{ formatSpeed(found[side]!.speed_mps, display.units) }}
-              </span>
-            </template>
-          </div>
+  <entry-sheet v-model="open" :title="rod.name" data-test="rod-sheet">
+    <v-card-text>
+      <label class="depth">
+        <span class="label">lure at</span>
+        <input v-model="depth" inputmode="decimal" aria-label="Depth of the lure" data-test="sheet-depth" />
+        <span class="label">{{ display.units.length }}, at two speeds through the water</span>
+      </label>
+      <div class="pair">
+        <div v-for="side in [0, 1] as const" :key="side" class="side">
+          <span class="label">{{ names[side] }}</span>
+          <label>
+            <input v-model="speeds[side]" inputmode="decimal" :aria-label="`Speed ${names[side]}`" :data-test="`sheet-speed-${side}`" />
+            <span class="label">{{ display.units.speed }}</span>
+          </label>
+          <template v-if="found[side]">
+            <strong v-if="found[side]!.line" class="figure" :data-test="`sheet-number-${side}`">
+              {{ formatNumber(found[side]!.line!.number, display.units) }}
+            </strong>
+            <span v-else class="label">deepest is {{ formatLength(found[side]!.limit_m ?? 0, display.units) }}</span>
+            <span v-if="found[side]!.line" class="label">
+              lure {{ formatDepth(found[side]!.line!, display.units) }} at {{ formatSpeed(found[side]!.speed_mps, display.units) }}
+            </span>
+          </template>
         </div>
-        <p v-if="problem" class="error" role="alert">{{ problem }}</p>
-        <p v-if="countdown !== null" class="label">
-          Stopped on a slack line it sinks there in {{ Math.round(countdown) }} s: count it down.
-        </p>
-        <p v-if="clip !== null" class="label">
-          Counter left alone: clip this line {{ formatLength(clip, display.units) }} above the ball. A new counter moves every line on the
-          cable.
-        </p>
-        <p v-if="(rod.line?.strumming ?? 0) >= 0.1" class="label" data-test="strums">
-          Its {{ rod.kind === 'downrigger' ? 'cable' : 'line' }} hums in the water: about {{ Math.round(rod.line!.strumming! * 100) }} %
-          more drag than held still, counted in.
-        </p>
-        <p v-if="rod.line?.beyond_law" class="label" data-test="beyond-law">
-          Faster than the drag of a ball is known for: it runs deeper than is said here. Slow down before you trust it near the bottom.
-        </p>
-        <div v-if="rod.has_tip" class="group" role="group" aria-label="Rod tip">
-          <span class="label">rod tip</span>
-          <v-btn
-            v-for="item in TIPS"
-            :key="item.value"
-            class="choice"
-            :class="{ chosen: rod.setup?.tip === item.value }"
-            :data-test="`tip-${item.value}`"
-            @click="emit('tip', item.value)"
-            >{{ item.title }}</v-btn
-          >
-        </div>
-        <BeatCounter
-          v-if="rod.setup?.attractor_id"
-          :rod="rod"
-          :speed-mps="view.speed_mps"
-          :speed-at-depth="speedAtDepth"
-          @count="(beats, seconds) => emit('beat', beats, seconds)"
-          @failed="emit('failed', $event)"
-        />
-        <div class="group">
-          <v-btn class="choice" :class="{ chosen: rod.bottom_tap }" data-test="bottom-tap" @click="emit('tap', !rod.bottom_tap)">
-            {{ rod.bottom_tap ? 'Meant to tap the bottom' : 'Keep off the bottom' }}
-          </v-btn>
-          <span class="label">
-            {{
-              rod.bottom_tap
-                ? 'It is called when it loses the bottom.'
-                : `It is called ${formatLength(view.clearance_m, display.units)} off the bottom.`
-            }}
-            <button class="link" data-test="clearance" @click="emit('clearance')">Change that.</button>
-            Snags: never on a bottom you do not know.
-          </span>
-        </div>
-        <div v-if="rod.on_board" class="group">
-          <v-btn class="choice" data-test="board-reset" @click="emit('boards')">Goes back out innermost</v-btn>
-          <span class="label">The lines inside slide out one place.</span>
-        </div>
-      </v-card-text>
-      <v-card-actions><v-btn class="choice" @click="open = false">Close</v-btn></v-card-actions>
-    </v-card>
-  </v-dialog>
+      </div>
+      <p v-if="problem" class="error" role="alert">{{ problem }}</p>
+      <p v-if="countdown !== null" class="label">Stopped on a slack line it sinks there in {{ Math.round(countdown) }} s: count it down.</p>
+      <p v-if="clip !== null" class="label">
+        Counter left alone: clip this line {{ formatLength(clip, display.units) }} above the ball. A new counter moves every line on the
+        cable.
+      </p>
+      <p v-if="(rod.line?.strumming ?? 0) >= 0.1" class="label" data-test="strums">
+        Its {{ rod.kind === 'downrigger' ? 'cable' : 'line' }} hums in the water: about {{ Math.round(rod.line!.strumming! * 100) }} % more
+        drag than held still, counted in.
+      </p>
+      <p v-if="rod.line?.beyond_law" class="label" data-test="beyond-law">
+        Faster than the drag of a ball is known for: it runs deeper than is said here. Slow down before you trust it near the bottom.
+      </p>
+      <div v-if="rod.has_tip" class="group" role="group" aria-label="Rod tip">
+        <span class="label">rod tip</span>
+        <v-btn
+          v-for="item in TIPS"
+          :key="item.value"
+          class="choice"
+          :class="{ chosen: rod.setup?.tip === item.value }"
+          :data-test="`tip-${item.value}`"
+          @click="emit('tip', item.value)"
+          >{{ item.title }}</v-btn
+        >
+      </div>
+      <BeatCounter
+        v-if="rod.setup?.attractor_id"
+        :rod="rod"
+        :speed-mps="view.speed_mps"
+        :speed-at-depth="speedAtDepth"
+        @count="(beats, seconds) => emit('beat', beats, seconds)"
+        @failed="emit('failed', $event)"
+      />
+      <div class="group">
+        <v-btn class="choice" :class="{ chosen: rod.bottom_tap }" data-test="bottom-tap" @click="emit('tap', !rod.bottom_tap)">
+          {{ rod.bottom_tap ? 'Meant to tap the bottom' : 'Keep off the bottom' }}
+        </v-btn>
+        <span class="label">
+          {{
+            rod.bottom_tap
+              ? 'It is called when it loses the bottom.'
+              : `It is called ${formatLength(view.clearance_m, display.units)} off the bottom.`
+          }}
+          <button class="link" data-test="clearance" @click="emit('clearance')">Change that.</button>
+          Snags: never on a bottom you do not know.
+        </span>
+      </div>
+      <div v-if="rod.on_board" class="group">
+        <v-btn class="choice" data-test="board-reset" @click="emit('boards')">Goes back out innermost</v-btn>
+        <span class="label">The lines inside slide out one place.</span>
+      </div>
+    </v-card-text>
+    <v-card-actions><v-btn class="choice" @click="open = false">Close</v-btn></v-card-actions>
+  </entry-sheet>
 </template>
 
 <style scoped>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // The wind: where from, how the boat drifts before it, and the user's own look into it and with it.
+import EntrySheet from '@/shared/ui/EntrySheet.vue'
 import { computed, ref, watch } from 'vue'
 import { parseNumber } from '@/shared/units/parse'
 import { useDisplayStore } from '@/shared/units/store'
@@ -66,40 +67,38 @@ async function save(): Promise<void> {
 </script>
 
 <template>
-  <v-dialog v-model="open">
-    <v-card title="Wind" data-test="wind-dialog">
-      <v-card-text>
-        <span class="label">blowing from</span>
-        <CompassPoints v-model="from" label="Blowing from" />
-        <label class="row"
-          ><input v-model="drift" inputmode="decimal" aria-label="Drift in neutral" data-test="wind-drift" /><span class="label"
-            >{{ display.units.speed }} drift in neutral, current taken off: it says how far the lines stream to windward</span
+  <entry-sheet v-model="open" title="Wind" data-test="wind-dialog">
+    <v-card-text>
+      <span class="label">blowing from</span>
+      <CompassPoints v-model="from" label="Blowing from" />
+      <label class="row"
+        ><input v-model="drift" inputmode="decimal" aria-label="Drift in neutral" data-test="wind-drift" /><span class="label"
+          >{{ display.units.speed }} drift in neutral, current taken off: it says how far the lines stream to windward</span
+        ></label
+      >
+      <p class="label">Your own look: lures working alike beside the boat, at these speeds by GPS</p>
+      <div class="looks">
+        <label
+          ><input v-model="into" inputmode="decimal" aria-label="GPS into the wind" data-test="wind-into" /><span class="label"
+            >into the wind</span
           ></label
         >
-        <p class="label">Your own look: lures working alike beside the boat, at these speeds by GPS</p>
-        <div class="looks">
-          <label
-            ><input v-model="into" inputmode="decimal" aria-label="GPS into the wind" data-test="wind-into" /><span class="label"
-              >into the wind</span
-            ></label
-          >
-          <label
-            ><input v-model="behind" inputmode="decimal" aria-label="GPS with the wind" data-test="wind-with" /><span class="label"
-              >with it, or in a calm</span
-            ></label
-          >
-        </div>
-        <p v-if="noted && noted.across_deg >= 1" class="label" data-test="wind-across">
-          Across the wind the lines stream {{ Math.round(noted.across_deg) }}° to windward at this speed.
-        </p>
-        <p v-if="error" class="error" role="alert">{{ error }}</p>
-      </v-card-text>
-      <v-card-actions>
-        <v-btn class="big" @click="open = false">Cancel</v-btn>
-        <v-btn class="big solid" data-test="wind-save" @click="save">Save</v-btn>
-      </v-card-actions>
-    </v-card>
-  </v-dialog>
+        <label
+          ><input v-model="behind" inputmode="decimal" aria-label="GPS with the wind" data-test="wind-with" /><span class="label"
+            >with it, or in a calm</span
+          ></label
+        >
+      </div>
+      <p v-if="noted && noted.across_deg >= 1" class="label" data-test="wind-across">
+        Across the wind the lines stream {{ Math.round(noted.across_deg) }}° to windward at this speed.
+      </p>
+      <p v-if="error" class="error" role="alert">{{ error }}</p>
+    </v-card-text>
+    <v-card-actions>
+      <v-btn class="big" @click="open = false">Cancel</v-btn>
+      <v-btn class="big solid" data-test="wind-save" @click="save">Save</v-btn>
+    </v-card-actions>
+  </entry-sheet>
 </template>
 
 <style scoped src="./dialog.css"></style>

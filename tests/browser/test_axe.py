@@ -1,0 +1,79 @@
+"""Every screen, in both themes, held against the published checks of axe-core (WCAG 2)."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from opening import open_demo
+from playwright.sync_api import Browser, Page
+
+from paths import ROOT
+from running import RunningServer
+
+AXE = ROOT / "web/node_modules/axe-core/axe.min.js"
+PLACES = ["/fish", "/rig", "/rig/card", "/rig/spread", "/locker", "/trips"]
+
+
+def findings(page: Page) -> list[str]:
+    page.evaluate(AXE.read_text("utf-8"))
+    found: dict[str, Any] = page.evaluate("axe.run(document, { resultTypes: ['violations'] })")
+    return [
+        f"{page.url}: {rule['id']}: {node['html'][:120]}"
+        for rule in found["violations"] for node in rule["nodes"]
+    ]
+
+
+def go(page: Page, place: str) -> None:
+    """Go there as the app does, without starting it anew."""
+    page.evaluate(
+        """place => {
+          history.pushState({}, '', place)
+          dispatchEvent(new PopStateEvent('popstate'))
+        }""",
+        place,
+    )
+    page.wait_for_url(f"**{place}")
+    page.wait_for_load_state("networkidle")
+    page.wait_for_timeout(700)
+    page.locator("h1").first.wait_for()
+
+
+@pytest.mark.parametrize("theme", ["glare", "dawn"])
+def test_no_screen_has_a_finding(browser: Browser, server: RunningServer, theme: str):
+    # Our own policy keeps foreign scripts out, the checker's too.
+    context = browser.new_context(
+        viewport={"width": 1280, "height": 800}, reduced_motion="reduce", bypass_csp=True,
+        service_workers="block",
+    )
+    page = context.new_page()
+    open_demo(page, server.url)
+    if theme == "dawn":
+        page.get_by_test_id("theme").click()
+    seen = []
+    for place in PLACES:
+        go(page, place)
+        seen += findings(page)
+    go(page, "/fish")
+    page.locator("[data-test=fish][data-state=ready]").wait_for(timeout=60_000)
+    page.get_by_test_id("switch-view").click()
+    page.get_by_test_id("top-view").wait_for()
+    seen += findings(page)
+    page.keyboard.press("a")
+    page.get_by_test_id("wind-dialog").wait_for()
+    seen += findings(page)
+    page.keyboard.press("Escape")
+    page.get_by_test_id("wind-dialog").wait_for(state="hidden")
+    page.get_by_test_id("more-rod-5").click()
+    page.get_by_test_id("calibrate-rod-5").click()
+    page.get_by_test_id("calibration-dialog").wait_for()
+    seen += findings(page)
+    context.close()
+    assert seen == []
+
+
+def test_the_checker_finds_what_is_wrong(browser: Browser):
+    page = browser.new_page()
+    page.set_content('<html lang="en"><title>x</title><main><h1>x</h1><img src="x"></main></html>')
+    assert any("image-alt" in line for line in findings(page))
+    page.close()
