@@ -80,6 +80,16 @@ def test_every_parameter_is_documented(function):
         ), name
 
 
+def test_most_functions_of_a_model_name_their_source():
+    models = {"lines", "tow", "boat", "evidence", "water"}
+    texts = [
+        inspect.getdoc(case.values[0]) or "" for case in public_functions()
+        if case.values[0].__module__.split(".")[1] in models
+    ]
+    named = sum("References\n---" in text for text in texts)
+    assert named >= 0.6 * len(texts), f"{named} of {len(texts)}"
+
+
 UNITS = {
     "_m": r"\bm\b|\b[Mm]etres?\b",
     "_mps": r"\bm/s\b",

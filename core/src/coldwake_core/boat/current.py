@@ -88,6 +88,11 @@ def vector(speed_mps: float, direction_deg: float) -> tuple[float, float]:
     -------
     (float, float)
         North and east, m/s.
+
+    References
+    ----------
+    Bowditch, N. The American Practical Navigator, the chapter on current sailing: the triangle of
+    velocities. From memory.
     """
     angle = math.radians(direction_deg)
     return speed_mps * math.cos(angle), speed_mps * math.sin(angle)
@@ -105,6 +110,11 @@ def speed_and_direction(north_mps: float, east_mps: float) -> tuple[float, float
     -------
     (float, float)
         m/s, and degrees from north in 0 to 360; due north where there is no motion.
+
+    References
+    ----------
+    Bowditch, N. The American Practical Navigator, the chapter on current sailing: the triangle of
+    velocities. From memory.
     """
     speed = math.hypot(north_mps, east_mps)
     return speed, math.degrees(math.atan2(east_mps, north_mps)) % 360.0 if speed > 0.0 else 0.0
@@ -125,6 +135,11 @@ def ground_track(*, water_speed_mps: float, heading_deg: float, current: Current
     Returns
     -------
     GroundTrack
+
+    References
+    ----------
+    Bowditch, N. The American Practical Navigator, the chapter on current sailing: the triangle of
+    velocities. From memory.
 
     Examples
     --------
@@ -155,6 +170,11 @@ def water_speed_mps(*, ground: GroundTrack, current: Current) -> float:
     -------
     float
         Speed through water, m/s.
+
+    References
+    ----------
+    Bowditch, N. The American Practical Navigator, the chapter on current sailing: the triangle of
+    velocities. From memory.
     """
     current.check()
     north, east = vector(ground.speed_mps, ground.course_deg)
@@ -180,6 +200,11 @@ def pass_speeds(*, through_water_mps: float, current: Current) -> PassSpeeds:
     ------
     InvalidInputError
         If the current is as fast as the boat: going up, it would stand still or go back.
+
+    References
+    ----------
+    Bowditch, N. The American Practical Navigator, the chapter on current sailing: the triangle of
+    velocities. From memory.
 
     Examples
     --------
@@ -226,6 +251,11 @@ def current_from_two_runs(*, first: GroundTrack, second: GroundTrack) -> Current
     At one throttle and opposite headings the boat's own motion cancels: the current is half the
     sum of the two ground vectors.
 
+    References
+    ----------
+    Bowditch, N. The American Practical Navigator, the chapter on current sailing: the triangle of
+    velocities. From memory.
+
     Examples
     --------
     >>> found = current_from_two_runs(first=GroundTrack(speed_mps=2.0, course_deg=180.0),
@@ -266,6 +296,11 @@ def ground_speed_on_course(
     Notes
     -----
     The boat heads so far up that the current's cross part is cancelled.
+
+    References
+    ----------
+    Bowditch, N. The American Practical Navigator, the chapter on current sailing: the triangle of
+    velocities. From memory.
 
     Examples
     --------

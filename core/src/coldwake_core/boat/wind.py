@@ -104,6 +104,11 @@ def steering(
     lines stream against the motion through the water, not along the hull. The drift is taken as it
     is in neutral, whichever way the hull points.
 
+    References
+    ----------
+    Bowditch, N. The American Practical Navigator, the chapter on current sailing: the triangle of
+    velocities. From memory.
+
     Examples
     --------
     >>> held = steering(course_deg=0.0, through_water_mps=0.8,

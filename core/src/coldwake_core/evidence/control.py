@@ -73,6 +73,11 @@ def compare_with_control(*, before: Sides, after: Sides) -> RateComparison:
     changed rods' share of the hits is binomial with log odds ``log r + a`` before and
     ``log r + a + d`` after, ``r`` being the ratio of rod-minutes (conditional Poisson
     comparison: Przyborowski & Wilenski 1940, from memory). Both are integrated on a grid of 0.1.
+
+    References
+    ----------
+    Przyborowski, J., Wilenski, H. (1940). Homogeneity of results in testing samples from Poisson
+    series. Biometrika 31, 313-323. From memory.
     """
     if not (before.is_enough() and after.is_enough()):
         return RateComparison(probability=0.5, verdict="too_early")

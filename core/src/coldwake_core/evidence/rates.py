@@ -43,6 +43,12 @@ def incomplete_beta(*, a: float, b: float, x: float) -> float:
     Continued fraction 26.5.8 of Abramowitz & Stegun (1964), evaluated by Lentz's method as
     modified by Thompson & Barnett (1986); absolute error under 1e-12 for a, b to 1e4.
 
+    References
+    ----------
+    Abramowitz, M., Stegun, I.A. (1964). Handbook of Mathematical Functions, 26.5.8.
+    Thompson, I.J., Barnett, A.R. (1986). Coulomb and Bessel functions of complex arguments and
+    order. J. Comput. Phys. 64, 490-509. From memory.
+
     Examples
     --------
     >>> incomplete_beta(a=1.0, b=1.0, x=0.25)
@@ -149,6 +155,11 @@ def compare_rates(a: Exposure, b: Exposure, *, picked_from: int = 1) -> RateComp
     the probability is then the closed form ``I_x(hits_b, hits_a)`` with
     ``x = minutes_b / (minutes_a + minutes_b)``, prior included in each (Cook 2008, "Numerical
     computation of stochastic inequality probabilities", from memory).
+
+    References
+    ----------
+    Gelman, A. et al. (2013). Bayesian Data Analysis, 3rd ed., 2.6: Poisson rates with gamma priors.
+    From memory.
 
     Examples
     --------

@@ -329,6 +329,10 @@ def plug_body(
     ------
     InvalidInputError
         If length, width or mass cannot be a plug's.
+
+    References
+    ----------
+    Hoerner, S.F. (1965). Fluid-Dynamic Drag, ch. 3. From memory.
     """
     require_number("length_m", length_m, above=0.005, high=0.5, unit="m")
     require_number("mass_kg", mass_kg, above=0.0, high=0.5, unit="kg")
@@ -376,6 +380,10 @@ def spoon_body(*, length_m: float, width_m: float, mass_kg: float) -> TowedBody:
     ------
     InvalidInputError
         If the measures cannot be a spoon's.
+
+    References
+    ----------
+    Hoerner, S.F. (1965). Fluid-Dynamic Drag, ch. 3. From memory.
     """
     planform = _planform_m2(length_m, width_m, mass_kg)
     return TowedBody(
@@ -458,6 +466,10 @@ def soft_body(
     ------
     InvalidInputError
         If the measures cannot be a lure's.
+
+    References
+    ----------
+    Hoerner, S.F. (1965). Fluid-Dynamic Drag, ch. 3. From memory.
     """
     require_number("length_m", length_m, above=0.002, high=0.5, unit="m")
     require_number("width_m", width_m, above=0.0005, high=0.2, unit="m")
@@ -490,6 +502,10 @@ def sinking_speed_mps(
     -------
     float
         Terminal speed, m/s; negative rises.
+
+    References
+    ----------
+    Hoerner, S.F. (1965). Fluid-Dynamic Drag, ch. 3. From memory.
     """
     body = plug_body(length_m=length_m, mass_kg=mass_kg, lip="none", width_m=width_m)
     weight = (body.mass_kg - body.volume_m3 * water.density_kgpm3) * GRAVITY_MPS2

@@ -309,6 +309,11 @@ def fit_line(
     held against the fit of all the others: one that lies is found by them, and an honest one is not
     blamed for an odd line. What contradicts them is left out of the fit, the worst first, and the
     rest held against each other again; two readings that contradict each other both stay.
+
+    References
+    ----------
+    Tarantola, A. (2005). Inverse Problem Theory, ch. 3: least squares with a prior, relinearised.
+    From memory.
     """
     for reading in readings:
         reading.check()
@@ -393,6 +398,10 @@ def predict(
     ------
     InvalidInputError
         If a ball was read on a line that has none.
+
+    References
+    ----------
+    Tarantola, A. (2005). Inverse Problem Theory, ch. 3. From memory.
     """
     length = reading.setting_m * calibration.setting_factor
     length = min(length, reading.rig.longest_m)

@@ -51,6 +51,10 @@ def air_span(
     Inextensible catenary; wind on the line is left out (under 1 % of the line's weight at trolling
     speeds, more in a gale).
 
+    References
+    ----------
+    Irvine, H.M. (1981). Cable Structures, ch. 1: the catenary. From memory.
+
     Examples
     --------
     >>> span = air_span(height_m=3.0, tension_n=10.0, angle_rad=0.5, weight_npm=0.0)

@@ -103,6 +103,11 @@ def interpolate(a: LinePoint, b: LinePoint, arc_m: float) -> LinePoint:
     Returns
     -------
     LinePoint
+
+    References
+    ----------
+    Hairer, E., Norsett, S.P., Wanner, G. (1993). Solving Ordinary Differential Equations I, II.6:
+    dense output by Hermite's cubic. From memory.
     """
     h = b.arc_m - a.arc_m
     u = (arc_m - a.arc_m) / h

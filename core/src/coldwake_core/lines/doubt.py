@@ -269,6 +269,11 @@ def solve_with_doubt(
     Returns
     -------
     DoubtfulRig
+
+    References
+    ----------
+    Hasofer, A.M., Lind, N.C. (1974). Exact and invariant second-moment code format. J. Eng.
+    Mech. Div. ASCE 100, 111-121. From memory.
     """
     believed = Calibration.prior(spread_for(rig)) if calibration is None else calibration
     return DoubtfulRig(rig, speed_mps, water, believed, doubts)

@@ -63,6 +63,10 @@ def total_load(
     Returns
     -------
     EndLoad
+
+    References
+    ----------
+    Berteaux, H.O. (1976). Buoy Engineering: forces at the end of a towed line. From memory.
     """
     load = EndLoad(0.0, 0.0)
     for body in bodies:
@@ -164,6 +168,11 @@ def weight_slopes(
     -------
     dict of str to EndLoad
         N in the logarithm of ``body_drag``, ``weight`` and ``speed``.
+
+    References
+    ----------
+    Giles, M.B., Pierce, N.A. (2000). An introduction to the adjoint approach to design. Flow,
+    Turbulence and Combustion 65, 393-415. From memory.
     """
     load = ball.load(speed_mps, water, drag_factor=shift.body_drag)
     faster = ball.load(speed_mps * (1.0 + _NUDGE), water, drag_factor=shift.body_drag)

@@ -99,6 +99,11 @@ def surface_slopes(
     -----
     Line out is fixed: a steeper or tauter line leaves less in the air, so the surface stands
     farther up the line.
+
+    References
+    ----------
+    Giles, M.B., Pierce, N.A. (2000). An introduction to the adjoint approach to design. Flow,
+    Turbulence and Combustion 65, 393-415. From memory.
     """
     phi, tension = top.angle_rad, top.tension_n
     s, c = math.sin(phi), math.cos(phi)
@@ -158,6 +163,11 @@ def line_slopes(
     (up cos phi - forward sin phi)``, ``q' = -F_T p``; the slope in an input is the integral of
     ``p F_input + q G_input``. Implicit trapezoidal rule, which is stable however fast the line
     forgets; within a few per cent of finite differences.
+
+    References
+    ----------
+    Giles, M.B., Pierce, N.A. (2000). An introduction to the adjoint approach to design. Flow,
+    Turbulence and Combustion 65, 393-415. From memory.
     """
     p, q = by_angle, by_tension
     found = LineSlopes(pulls=[(0.0, 0.0)] * len(segments))

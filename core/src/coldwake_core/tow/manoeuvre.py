@@ -268,6 +268,11 @@ def lagged(
     Returns
     -------
     list of float, as long as ``targets``
+
+    References
+    ----------
+    Ogata, K. (2010). Modern Control Engineering, 5.2: a first-order system's answer to a step.
+    From memory.
     """
     share = 1.0 if lag_s <= 0.0 else 1.0 - math.exp(-step_s / lag_s)
     value, found = values[0], []

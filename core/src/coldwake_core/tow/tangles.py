@@ -86,6 +86,11 @@ def likely_tangles(lines: Mapping[str, Sequence[Point]]) -> tuple[Tangle, ...]:
     -------
     tuple of Tangle
         Nearest first.
+
+    References
+    ----------
+    Ericson, C. (2005). Real-Time Collision Detection, 5.1.9: closest points of two segments.
+    From memory.
     """
     ids = sorted(lines)
     found = []

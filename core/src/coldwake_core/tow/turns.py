@@ -29,6 +29,11 @@ def turn_radius_m(*, speed_mps: float, rate_degps: float) -> float:
     float
         Radius, m.
 
+    References
+    ----------
+    Bowditch, N. The American Practical Navigator, the chapter on manoeuvring: radius from speed and
+    rate of turn. From memory.
+
     Examples
     --------
     >>> round(turn_radius_m(speed_mps=1.0, rate_degps=360 / 6.283185307), 6)

@@ -7,7 +7,8 @@ import type { FishView, RodLine, RodView } from '../api'
 import { useElementSize } from '../composables/useElementSize'
 import { useLureDrag } from '../composables/useLureDrag'
 import { formatDepth, formatNumber } from '../logic/format'
-import { columnScale, spreadLabels, tickStep } from '../logic/scale'
+import { leastCovered, placeLabels, type Box } from '../logic/labels'
+import { columnScale, tickStep } from '../logic/scale'
 import { SHAPE_POINTS, rodColour } from '../logic/shapes'
 import BedProfile from './BedProfile.vue'
 import MarkLane from './MarkLane.vue'
@@ -72,18 +73,64 @@ const bottomY = computed(() => y(bedM.value))
 const path = (points: number[][]): string =>
   points.map(([behind, depth], i) => `${i ? 'L' : 'M'}${x(behind!).toFixed(1)} ${y(depth!).toFixed(1)}`).join('')
 
-const labelY = computed(() =>
-  spreadLabels(
-    drawn.value.map(({ rod, line }) => ({ id: rod.id, y: y(line.depth_m) })),
-    17,
-    TOP + 4,
-    bottomY.value - 4,
+const LABEL_HEIGHT = 17
+const LETTER_PX = 7.4
+const words = (item: Drawn): string =>
+  (item.line.at_surface ? 'surface' : formatDepth(item.line, display.units)) + (flag(item) ? ` ${flag(item)}` : '')
+
+const bandWords = computed(
+  () =>
+    `${formatTemperature(props.view.comfort.low_degc, display.units, false)}–${formatTemperature(props.view.comfort.high_degc, display.units)} water`,
+)
+const linePoints = computed(() =>
+  drawn.value.flatMap(({ line }) => line.paths.map((points) => points.map(([behind, depth]) => [x(behind!), y(depth!)] as const))),
+)
+
+const labels = computed(() =>
+  placeLabels(
+    drawn.value.map((item) => ({
+      id: item.rod.id,
+      x: x(item.line.trail_m),
+      y: y(item.line.depth_m),
+      width: words(item).length * LETTER_PX,
+      height: LABEL_HEIGHT,
+    })),
+    {
+      taken: drawn.value.flatMap(({ line }) =>
+        line.ball_depth_m == null ? [] : [boxAround(x(line.ball_trail_m ?? 0), y(line.ball_depth_m), 6, 6)],
+      ),
+      lines: linePoints.value,
+      bounds: { x0: LEFT.value, y0: TOP + 1, x1: width.value - (narrow.value ? 0 : RIGHT.value), y1: bottomY.value - 2 },
+    },
   ),
 )
 
-/** A label that would run off the picture stands on the other side of its lure. */
-const labelLeft = (item: { line: RodLine }): boolean =>
-  x(item.line.trail_m) + ((item.line.clearance_m ?? 0) < 0 ? 180 : 100) > width.value - RIGHT.value + (narrow.value ? 40 : 0)
+function boxAround(cx: number, cy: number, rx: number, ry: number): Box {
+  return { x0: cx - rx, y0: cy - ry, x1: cx + rx, y1: cy + ry }
+}
+
+/** The end of a band's lower edge, or the place between, where its words cover least. */
+const bandX = computed(() => {
+  const taken = [...labels.value.values()]
+  const lures = drawn.value.map(({ line }) => boxAround(x(line.trail_m), y(line.depth_m), 11, 11))
+  return props.view.comfort.layers.map((layer) => {
+    const long = bandWords.value.length * 6.4
+    const middle = y(layer.base_m) - 9
+    const wish = (from: number): Box => ({ x0: from, y0: middle - 7, x1: from + long, y1: middle + 7 })
+    const room = width.value - RIGHT.value - LEFT.value - long - 16
+    const starts = Array.from({ length: 9 }, (_, i) => LEFT.value + 8 + (room * i) / 8)
+    return leastCovered(starts.map(wish), [...taken, ...lures], linePoints.value).x0
+  })
+})
+
+/** Where a label is tied to its lure: its nearest edge. */
+const tie = (id: string, item: Drawn): { x: number; y: number } => {
+  const box = labels.value.get(id)!
+  return {
+    x: Math.min(Math.max(x(item.line.trail_m), box.x0 - 2), box.x1 + 2),
+    y: Math.min(Math.max(y(item.line.depth_m), box.y0 + 3), box.y1 - 3),
+  }
+}
 
 const depthTicks = computed(() => {
   const span = lengthFromM(bedM.value, display.units)
@@ -158,7 +205,7 @@ const flag = (item: Drawn): string => {
       </defs>
 
       <rect x="0" :y="TOP" :width="width" :height="Math.max(bottomY - TOP, 0)" fill="var(--water)" />
-      <g v-for="layer in view.comfort.layers" :key="layer.top_m" data-test="comfort">
+      <g v-for="(layer, i) in view.comfort.layers" :key="layer.top_m" data-test="comfort">
         <rect
           :x="LEFT"
           :y="y(layer.top_m)"
@@ -167,12 +214,7 @@ const flag = (item: Drawn): string => {
           fill="var(--comfort)"
         />
         <line :x1="LEFT" :x2="width - RIGHT" :y1="y(layer.base_m)" :y2="y(layer.base_m)" class="comfort-edge" />
-        <text :x="LEFT + 8" :y="y(layer.base_m) - 5" class="small">
-          {{ formatTemperature(view.comfort.low_degc, display.units, false) }}–{{
-            formatTemperature(view.comfort.high_degc, display.units)
-          }}
-          water
-        </text>
+        <text :x="bandX[i]" :y="y(layer.base_m) - 5" class="small">{{ bandWords }}</text>
       </g>
       <g v-for="tick in depthTicks" :key="tick">
         <line :x1="LEFT" :x2="width - RIGHT" :y1="y(tick)" :y2="y(tick)" class="tick" />
@@ -206,6 +248,20 @@ const flag = (item: Drawn): string => {
           r="4.5"
           class="ball"
         />
+      </g>
+
+      <g v-for="item in drawn" :key="`label-${item.rod.id}`" class="tag" aria-hidden="true">
+        <line
+          :x1="x(item.line.trail_m)"
+          :y1="y(item.line.depth_m)"
+          :x2="tie(item.rod.id, item).x"
+          :y2="tie(item.rod.id, item).y"
+          class="leader"
+        />
+        <text :x="labels.get(item.rod.id)!.x0" :y="labels.get(item.rod.id)!.y1 - 4" :class="{ strong: selected === item.rod.id }">
+          {{ item.line.at_surface ? 'surface' : formatDepth(item.line, display.units) }}
+          <tspan v-if="flag(item) && !item.line.at_surface" class="alarm">{{ flag(item) }}</tspan>
+        </text>
       </g>
 
       <g
@@ -246,24 +302,6 @@ const flag = (item: Drawn): string => {
           <circle v-if="item.rod.shape === 'circle'" r="0.95" :fill="rodColour(rodIndex(item.rod.id))" />
           <polygon v-else :points="SHAPE_POINTS[item.rod.shape]" :fill="rodColour(rodIndex(item.rod.id))" />
         </g>
-      </g>
-
-      <g v-for="item in drawn" :key="`label-${item.rod.id}`" class="tag" aria-hidden="true">
-        <line
-          :x1="x(item.line.trail_m) + (labelLeft(item) ? -10 : 10)"
-          :y1="y(item.line.depth_m)"
-          :x2="x(item.line.trail_m) + (labelLeft(item) ? -18 : 18)"
-          :y2="labelY.get(item.rod.id)!"
-          class="leader"
-        />
-        <text
-          :x="x(item.line.trail_m) + (labelLeft(item) ? -21 : 21)"
-          :y="labelY.get(item.rod.id)! + 5"
-          :class="{ strong: selected === item.rod.id, end: labelLeft(item) }"
-        >
-          {{ item.line.at_surface ? 'surface' : formatDepth(item.line, display.units) }}
-          <tspan v-if="(item.line.clearance_m ?? 0) < 0" class="alarm">{{ flag(item) }}</tspan>
-        </text>
       </g>
 
       <MarkLane :view="view" :y="y" :width="width" :lane="RIGHT" :narrow="narrow" :top="TOP" :base="bottomY" @mark="emit('mark', $event)" />

@@ -4,6 +4,7 @@ import type { LineNumber } from '../api'
 import { makeEvent } from './events'
 import { formatClock, formatDepth, formatElapsed, formatNumber, formatPercent } from './format'
 import { KEYS, keyAct } from './keys'
+import { leastCovered, placeLabels, type Box, type LabelWish } from './labels'
 import { cividis, columnScale, spreadLabels, tickStep } from './scale'
 import { SHAPE_POINTS } from './shapes'
 
@@ -15,6 +16,56 @@ const number = (kind: LineNumber['kind'], rest: Partial<LineNumber>): LineNumber
   rest_m: 0,
   backing_m: 0,
   ...rest,
+})
+
+const bounds: Box = { x0: 0, y0: 0, x1: 400, y1: 300 }
+const wish = (id: string, x: number, y: number): LabelWish => ({ id, x, y, width: 80, height: 16 })
+const meet = (a: Box, b: Box): boolean => a.x0 < b.x1 && b.x0 < a.x1 && a.y0 < b.y1 && b.y0 < a.y1
+
+describe('labels of the column', () => {
+  it('cover neither each other nor a lure, and stay inside, however close the lures are', () => {
+    const wishes = [wish('a', 200, 100), wish('b', 206, 104), wish('c', 196, 112), wish('d', 390, 20), wish('e', 6, 290)]
+    const placed = [...placeLabels(wishes, { taken: [], lines: [], bounds }).values()]
+    expect(placed).toHaveLength(5)
+    placed.forEach((box, i) => {
+      expect(box.x0 >= 0 && box.x1 <= 400 && box.y0 >= 0 && box.y1 <= 300).toBe(true)
+      placed.slice(i + 1).forEach((other) => expect(meet(box, other)).toBe(false))
+      wishes.forEach(({ x, y }) => expect(meet(box, { x0: x - 8, y0: y - 8, x1: x + 8, y1: y + 8 })).toBe(false))
+    })
+  })
+
+  it('of two lures nearly on top of each other stand above the upper and below the lower', () => {
+    const placed = placeLabels([wish('upper', 206, 100), wish('lower', 198, 110)], {
+      taken: [],
+      lines: [
+        [
+          [206, 100],
+          [400, 40],
+        ],
+        [
+          [198, 110],
+          [400, 108],
+        ],
+      ],
+      bounds,
+    })
+    expect(placed.get('upper')!.y1).toBeLessThan(placed.get('lower')!.y1)
+  })
+
+  it('leave a line free where there is room beside it', () => {
+    const line = [
+      [200, 100],
+      [400, 100],
+    ] as const
+    const box = placeLabels([wish('a', 200, 100)], { taken: [], lines: [[...line]], bounds }).get('a')!
+    expect(box.y1 < 100 || box.y0 > 100 || box.x1 < 200).toBe(true)
+  })
+
+  it('take the first of several places that covers least', () => {
+    const at = (x0: number): Box => ({ x0, y0: 0, x1: x0 + 50, y1: 10 })
+    expect(leastCovered([at(0), at(60), at(120)], [at(10)], []).x0).toBe(60)
+    expect(leastCovered([at(0), at(60)], [], []).x0).toBe(0)
+  })
 })
 
 describe('format', () => {
