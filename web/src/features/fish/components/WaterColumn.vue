@@ -96,9 +96,12 @@ const labels = computed(() =>
       height: LABEL_HEIGHT,
     })),
     {
-      taken: drawn.value.flatMap(({ line }) =>
-        line.ball_depth_m == null ? [] : [boxAround(x(line.ball_trail_m ?? 0), y(line.ball_depth_m), 6, 6)],
-      ),
+      taken: [
+        ...drawn.value.flatMap(({ line }) =>
+          line.ball_depth_m == null ? [] : [boxAround(x(line.ball_trail_m ?? 0), y(line.ball_depth_m), 6, 6)],
+        ),
+        ...depthTicks.value.map((tick) => boxAround(LEFT.value - 16, y(tick), 12, 8)),
+      ],
       lines: linePoints.value,
       bounds: { x0: LEFT.value, y0: TOP + 1, x1: width.value - (narrow.value ? 0 : RIGHT.value), y1: bottomY.value - 2 },
     },
