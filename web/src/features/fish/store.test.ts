@@ -1,6 +1,5 @@
 import { IDBFactory } from 'fake-indexeddb'
 import 'fake-indexeddb/auto'
-import { watch } from 'vue'
 import { createPinia, type Pinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { api, LinkDownError } from '@/shared/api/client'
@@ -99,16 +98,16 @@ async function ready(id = 'a') {
 const hit = (store: ReturnType<typeof useFishStore>) => store.record('hit', { rod_id: 'rod-1' })
 
 describe('the open trip', () => {
-  it('shows what the server says before a core is started', async () => {
+  it('paints what the server says before a core is started', async () => {
+    const frames: FrameRequestCallback[] = []
+    vi.spyOn(globalThis, 'requestAnimationFrame').mockImplementation((act) => frames.push(act))
     const store = useFishStore(pinia)
-    const coresThen: number[] = []
-    watch(
-      () => store.view,
-      () => coresThen.push(cores.length),
-      { flush: 'sync' },
-    )
-    await store.open('a')
-    expect(coresThen).toEqual([0])
+    const opening = store.open('a')
+    await vi.waitFor(() => expect(frames).toHaveLength(1))
+    expect(store.view).not.toBeNull()
+    expect(cores).toHaveLength(0)
+    frames[0]!(0)
+    await opening
     expect(cores).toHaveLength(1)
   })
 
