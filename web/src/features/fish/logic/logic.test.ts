@@ -35,21 +35,19 @@ describe('labels of the column', () => {
   })
 
   it('of two lures nearly on top of each other stand above the upper and below the lower', () => {
-    const placed = placeLabels([wish('upper', 206, 100), wish('lower', 198, 110)], {
+    const wishes = [
+      { id: 'upper', x: 553, y: 141, width: 89, height: 17 },
+      { id: 'lower', x: 544, y: 152, width: 67, height: 17 },
+      { id: 'other', x: 486, y: 117, width: 59, height: 17 },
+    ]
+    const to = (x: number, y: number, end = 97) => [[x, y] as const, [794, end] as const]
+    const placed = placeLabels(wishes, {
       taken: [],
-      lines: [
-        [
-          [206, 100],
-          [400, 40],
-        ],
-        [
-          [198, 110],
-          [400, 108],
-        ],
-      ],
-      bounds,
+      lines: [to(553, 141), to(544, 152, 143), to(486, 117), to(277, 194)],
+      bounds: { x0: 74, y0: 107, x1: 852, y1: 340 },
     })
-    expect(placed.get('upper')!.y1).toBeLessThan(placed.get('lower')!.y1)
+    expect(placed.get('upper')!.y1).toBeLessThan(141)
+    expect(placed.get('lower')!.y0).toBeGreaterThan(152)
   })
 
   it('leave a line free where there is room beside it', () => {
