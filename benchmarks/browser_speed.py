@@ -53,24 +53,36 @@ def p95(times: list[float]) -> float:
     return sorted(times)[int(0.95 * (len(times) - 1))]
 
 
-def drag(page: Page, selector: str, *, along: bool) -> list[float]:
+def drag(page: Page, selector: str, moves: list[tuple[float, float]]) -> list[float]:
+    """Return how long each move of a drag took to its number; moves are px from the middle."""
     box = page.locator(selector).bounding_box()
     assert box is not None
     x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
     page.evaluate("window.__times = []")
     page.mouse.move(x, y)
     page.mouse.down()
-    for step in range(80):
-        # A tenth of a mile an hour is about ten pixels: every move must ask for something new, so
-        # it goes to and fro and never past the end, where a move changes nothing and none is told.
-        there = abs((step + 10) % 20 - 10)
-        shift = round((there - 5) * box["width"] / 12) if along else 3 + step % 40 * 2
-        page.mouse.move(x + (shift if along else 0), y + (0 if along else shift))
+    for right, below in moves:
+        page.mouse.move(x + right, y + below)
         page.wait_for_timeout(40)
     page.keyboard.press("Escape")
     times: list[float] = page.evaluate("window.__times")
     page.mouse.up()
     return times
+
+
+def tenths(page: Page) -> list[float]:
+    """Return where the tenths of the speed's ruler are, px from its middle.
+
+    Every move of a drag must ask for something new: one that changes nothing would be timed until
+    the next one that does.
+    """
+    slider = page.locator("[data-test=speed-slider]")
+    box = slider.bounding_box()
+    assert box is not None
+    most = float(slider.get_attribute("aria-valuemax") or 0.0)
+    # The ruler's own margin at either end.
+    inner = box["width"] - 28
+    return [(k / (10 * most) - 0.5) * inner for k in range(1, int(10 * most))]
 
 
 def main() -> None:
@@ -122,10 +134,21 @@ def main() -> None:
             page.wait_for_timeout(3000)
             page.evaluate(WATCH)
             paces_drag = [pace()]
-            lure = drag(page, "[data-test=lure-rod-2] circle[fill=transparent]", along=False)
+            lure = drag(
+                page, "[data-test=lure-rod-2] circle[fill=transparent]",
+                [(0, 3 + step % 40 * 2) for step in range(80)],
+            )
+            at_tenth = tenths(page)
+            now = round(10 * float(page.get_attribute("[data-test=speed-slider]", "aria-valuenow")))
             page.evaluate("window.__answers = []")
-            speed = drag(page, "[data-test=speed-slider]", along=True)
+            # To and fro about the speed, as a hand does that feels for it; then from end to end.
+            near = [at_tenth[now - 1 + abs((step + 5) % 20 - 10) - 5] for step in range(80)]
+            speed = drag(page, "[data-test=speed-slider]", [(px, 0) for px in near])
             answers: list[float] = page.evaluate("window.__answers")
+            page.wait_for_timeout(1000)
+            page.evaluate("window.__answers = []")
+            whole = drag(page, "[data-test=speed-slider]", [(px, 0) for px in at_tenth])
+            unasked: list[float] = page.evaluate("window.__answers")
             paces_drag.append(pace())
             budgets = Budgets()
             at = statistics.median(paces)
@@ -144,11 +167,18 @@ def main() -> None:
                 statistics.median(answers), 15.0, "ms", at,
             )
             budgets.hold(
+                "six lines at speeds not asked before, median",
+                statistics.median(unasked), 15.0, "ms", at,
+            )
+            budgets.hold(
                 "drag of the speed to all lines with their doubt, median",
                 statistics.median(speed), 33.0, "ms", at,
             )
             budgets.hold(
                 "drag of the speed to all lines with their doubt, p95", p95(speed), 33.0, "ms", at
+            )
+            budgets.hold(
+                "drag of the speed from end to end of its ruler, p95", p95(whole), 33.0, "ms", at
             )
             budgets.end()
         finally:

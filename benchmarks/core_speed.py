@@ -125,7 +125,7 @@ def main() -> None:
         "six rods at a speed that is dragged, with doubt",
         lambda run: trip.lines_tried(speed_mps=speed(run), now_s=at(5)), 8.0,
     )
-    budgets.time("rules of a spread of six rods", lambda _: check_spread(trip), 20.0, 7)
+    budgets.time("rules of a spread of six rods", lambda _: check_spread(trip.now), 20.0, 7)
     budgets.time(
         "the tightest safe turns of six rods", lambda _: trip.tightest(now_s=at(5)), 600.0, 5
     )

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import replace
+from typing import NamedTuple
 
 from ..checks import require_number
 from ..constants import MPH_MPS
@@ -11,7 +12,7 @@ from ..errors import InvalidInputError, NoSolutionError, UnknownItemError
 from ..gear.pieces import FASTEST_MPS, SLOWEST_MPS
 from ..gear.setup import RodSetup, build_rig, rig_kind, working_range
 from ..gear.window import verdict
-from ..lines.calibration import LineFit
+from ..lines.calibration import Calibration, LineFit
 from ..lines.doubt import DoubtfulRig, Doubts, solve_with_doubt
 from ..lines.downrigger import DownriggerRig, stack_height_m
 from ..lines.leadcore import leadcore_number
@@ -29,6 +30,18 @@ from .solutions import Solutions
 ASSUMED_DEGC = 10.0
 """Water temperature until one is read: only density and viscosity hang on it."""
 ASSUMED_SPEED_MPS = 1.5 * MPH_MPS
+
+
+class SolvedBy(NamedTuple):
+    """Everything that a solved rig hangs on."""
+
+    outfit_number: int
+    setup: RodSetup
+    mates: tuple[RodSetup, ...]
+    speed_mps: float
+    surface_degc: float | None
+    doubt: Doubts
+    calibration: Calibration
 
 
 class LineSolver:
@@ -72,18 +85,19 @@ class LineSolver:
         -------
         DoubtfulRig
         """
-        fit = self._fit(setup)
-        mates = self.state.mates_of(setup)
-        return self.solutions.rig(
-            (
-                self._outfit_number, setup, mates, speed_mps, self.state.surface_degc, doubt,
-                fit.calibration,
-            ),
-            lambda: solve_with_doubt(
-                build_rig(self.state.outfit, setup, mates), speed_mps, self._water,
-                fit.calibration, doubts=doubt,
-            ),
+        return self._solved(self._key(setup, speed_mps, doubt))
+
+    def _key(self, setup: RodSetup, speed_mps: float, doubt: Doubts) -> SolvedBy:
+        return SolvedBy(
+            self._outfit_number, setup, self.state.mates_of(setup), speed_mps,
+            self.state.surface_degc, doubt, self._fit(setup).calibration,
         )
+
+    def _solved(self, key: SolvedBy) -> DoubtfulRig:
+        return self.solutions.rig(key, lambda: solve_with_doubt(
+            build_rig(self.state.outfit, key.setup, key.mates), key.speed_mps, self._water,
+            key.calibration, doubts=key.doubt,
+        ))
 
     @property
     def _water(self) -> Water:
@@ -190,7 +204,10 @@ class LineSolver:
         """
         _, setup = self.rigged(rod_id)
         speed = self.speed_mps if speed_mps is None else _checked_speed(speed_mps)
-        placement, estimate = self.solved(setup, speed, doubt=doubt).place(setting_m)
+        key = self._key(setup, speed, doubt)
+        placement, estimate = self.solutions.place(
+            (key, setting_m), lambda: self._solved(key).place(setting_m)
+        )
         lowest = max(placement.depth_m, placement.ball_depth_m or 0.0)
         return RodLine(
             rod_id=rod_id, number=self._number(setup, setting_m), depth_m=estimate.depth_m,

@@ -8,9 +8,11 @@ from typing import Any, TypeVar
 
 from ..gear.tackle import Outfit
 from ..lines.calibration import LineFit
-from ..lines.doubt import DoubtfulRig
+from ..lines.doubt import DepthEstimate, DoubtfulRig
+from ..lines.linerig import Placement
 
 _CACHED_RIGS = 2048
+_CACHED_PLACES = 1024
 _CACHED_FITS = 64
 _CACHED_OUTFITS = 8
 
@@ -25,6 +27,7 @@ class Solutions:
     def __init__(self) -> None:
         self._lock = threading.Lock()
         self._solved: dict[tuple[Any, ...], DoubtfulRig] = {}
+        self._placed: dict[tuple[Any, ...], tuple[Placement, DepthEstimate]] = {}
         self._fits: dict[tuple[Any, ...], LineFit] = {}
         self._outfits: list[Outfit] = []
         self._numbered = 0
@@ -65,6 +68,24 @@ class Solutions:
         DoubtfulRig
         """
         return _kept(self._solved, key, solve, _CACHED_RIGS, self._lock)
+
+    def place(
+        self, key: tuple[Any, ...], solve: Callable[[], tuple[Placement, DepthEstimate]]
+    ) -> tuple[Placement, DepthEstimate]:
+        """Return where a lure is: as it was found before, or found now.
+
+        Parameters
+        ----------
+        key : tuple
+            Everything that it hangs on.
+        solve : callable
+            Finds it.
+
+        Returns
+        -------
+        (Placement, DepthEstimate)
+        """
+        return _kept(self._placed, key, solve, _CACHED_PLACES, self._lock)
 
     def fit(self, key: tuple[Any, ...], solve: Callable[[], LineFit]) -> LineFit:
         """Return a fitted line: the one that is kept, or one fitted now.

@@ -15,6 +15,7 @@ vi.mock('./api', () => server)
 
 interface FakeCore {
   asked: string[]
+  tried: number[]
   events: Map<string, TripEvent>
   closed: boolean
   start(): void
@@ -33,13 +34,22 @@ vi.mock('@/shared/core/client', () => ({
     })
     started.catch(() => undefined)
     const put = (list: TripEvent[]): void => list.forEach((event) => events.has(event.id) || events.set(event.id, event))
-    const core: FakeCore = { asked: [], events, closed: false, start: () => start(), fail: () => fail(), die: () => died('out of memory') }
+    const core: FakeCore = {
+      asked: [],
+      tried: [],
+      events,
+      closed: false,
+      start: () => start(),
+      fail: () => fail(),
+      die: () => died('out of memory'),
+    }
     cores.push(core)
     return {
       started,
       close: () => (core.closed = true),
-      async call(name: string, args: { event?: TripEvent; events?: TripEvent[] }) {
+      async call(name: string, args: { event?: TripEvent; events?: TripEvent[]; speed_mps?: number }) {
         core.asked.push(name)
+        if (name === 'lines_at') core.tried.push(args.speed_mps!)
         if (name === 'add') put([args.event!])
         if (name === 'open') events.clear()
         if (name === 'open' || name === 'merge') put(args.events!)
@@ -47,7 +57,7 @@ vi.mock('@/shared/core/client', () => ({
           events.clear()
           put(args.events!)
         }
-        return name === 'view' ? { hits: events.size, speed_mps: 0.8 } : null
+        return name === 'view' ? { hits: events.size, speed_mps: 0.8, rods: [] } : null
       },
     }
   },
@@ -111,15 +121,16 @@ describe('the open trip', () => {
     expect(cores).toHaveLength(1)
   })
 
-  it('lets a fresh core answer what nobody waits for, and no longer than the trip is open', async () => {
-    server.getFish.mockResolvedValue({ hits: 0, speed_mps: 0.8 })
+  it('asks for the speeds next to this one before a finger does, and no longer than the trip is open', async () => {
     const store = await ready()
-    const asked = cores.at(-1)!.asked
-    await vi.waitFor(() => expect(asked.filter((name) => name === 'lines_at').length).toBeGreaterThan(1))
+    const { tried } = cores.at(-1)!
+    await vi.waitFor(() => expect(tried.length).toBeGreaterThan(2))
+    // 0.8 m/s is 1.8 mph: the nearest tenths come first.
+    expect(tried.slice(0, 3).map((mps) => Math.round((mps / 0.44704) * 10))).toEqual([17, 19, 16])
     store.close()
-    const before = asked.length
+    const before = tried.length
     await new Promise((resolve) => setTimeout(resolve, 400))
-    expect(asked).toHaveLength(before)
+    expect(tried).toHaveLength(before)
   })
 
   it('keeps a tap that is made while others are being fetched', async () => {

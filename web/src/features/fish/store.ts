@@ -9,6 +9,7 @@ import { NotKeptError, useDeliveryStore } from '@/shared/delivery/store'
 import { painted } from '@/shared/ui/painted'
 import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
+import { tenthOfSpeed } from '@/shared/units/units'
 import {
   getEvents,
   getBeside,
@@ -47,8 +48,9 @@ import { makeEvent, type EventPayload, type EventType } from './logic/events'
 const REFRESH_MS = 20_000
 /** A core that died is started again, but not in a circle. */
 const RESTART_MS = 10_000
-const LIMBER_ROUNDS = 8
-const LIMBER_MS = 150
+/** How far from the speed the lines are solved ahead of a drag, and with what pause between. */
+const AHEAD_TENTHS = 8
+const AHEAD_MS = 60
 
 export interface Notice {
   text: string
@@ -68,6 +70,8 @@ export const useFishStore = defineStore('fish', () => {
   /** Whose turn it is: what was begun for a trip that has been left meanwhile changes nothing. */
   let turn = 0
   let restartedMs = 0
+  /** For which lines the speeds beside this one were asked last. */
+  let lookedAt = ''
   let lastStampS = 0
   let events: { known: TripEvent[]; after: number } = { known: [], after: 0 }
   /** What was tapped here since the trip was opened: it may be under way in neither list. */
@@ -189,17 +193,27 @@ export const useFishStore = defineStore('fish', () => {
       () => trip.value && startCore(turn),
     )
     core = fresh
-    void begin(mine, fresh)
-      .then(() => (mine === turn && core === fresh ? refresh() : undefined))
-      .then(() => limber(mine, fresh))
+    lookedAt = ''
+    void begin(mine, fresh).then(() => (mine === turn && core === fresh ? refresh() : undefined))
   }
 
-  /** A fresh interpreter is slow at first: it gives some answers that nobody waits for before a finger does. */
-  async function limber(mine: number, fresh: CoreClient): Promise<void> {
-    for (let round = 1; round <= LIMBER_ROUNDS; round += 1) {
-      await new Promise((resolve) => setTimeout(resolve, LIMBER_MS))
-      if (mine !== turn || core !== fresh || !coreReady.value || !view.value) return
-      await linesAt(view.value.speed_mps * (1 + 0.01 * round)).catch(() => undefined)
+  /**
+   * Ask for the lines at the speeds next to this one, nearest first, before a finger does: the core keeps what it
+   * solved, and a fresh interpreter, slow at first, warms up where nobody waits.
+   */
+  async function lookAhead(): Promise<void> {
+    const now = view.value
+    if (!coreReady.value || !now) return
+    const said = JSON.stringify([now.speed_mps, now.rods.map((rod) => [rod.setup, rod.line?.number, rod.line?.depth_m])])
+    if (said === lookedAt) return
+    lookedAt = said
+    const mine = turn
+    for (let tenths = 1; tenths <= AHEAD_TENTHS; tenths += 1) {
+      for (const side of [-tenths, tenths]) {
+        await new Promise((resolve) => setTimeout(resolve, AHEAD_MS))
+        if (mine !== turn || said !== lookedAt || !coreReady.value) return
+        await linesAt(tenthOfSpeed(now.speed_mps, useDisplayStore().units, side)).catch(() => undefined)
+      }
     }
   }
 
@@ -254,7 +268,9 @@ export const useFishStore = defineStore('fish', () => {
     if (!trip.value) return
     try {
       const fresh = coreReady.value ? await core!.call<FishView>('view', { now_s: nowS() }) : await getFish(trip.value.id)
-      if (mine === turn) view.value = fresh
+      if (mine !== turn) return
+      view.value = fresh
+      void lookAhead()
     } catch (error) {
       if (!(error instanceof LinkDownError || error instanceof SignedOutError) && mine === turn) report(error)
     }

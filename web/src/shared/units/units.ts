@@ -64,6 +64,12 @@ export function formatSpeed(mps: number, units: UnitChoice, withUnit = true): st
   return withUnit ? `${text} ${units.speed}` : text
 }
 
+/** A speed as a hand sets it: the nearest tenth, and so many tenths on. */
+export function tenthOfSpeed(mps: number, units: UnitChoice, tenthsOn = 0): number {
+  const tenths = Math.round(Number((speedFromMps(mps, units) * 10).toFixed(6))) + tenthsOn
+  return speedToMps(Math.max(tenths / 10, 0.1), units)
+}
+
 export function formatTemperature(degc: number, units: UnitChoice, withUnit = true): string {
   const value = temperatureFromC(degc, units)
   const text = units.temperature === '°F' ? value.toFixed(1).replace(/\.0$/, '') : value.toFixed(1)

@@ -3,7 +3,7 @@
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import { parseNumber } from '@/shared/units/parse'
 import { useDisplayStore } from '@/shared/units/store'
-import { formatSpeed, speedFromMps, speedToMps } from '@/shared/units/units'
+import { formatSpeed, speedFromMps, speedToMps, tenthOfSpeed } from '@/shared/units/units'
 import type { FishView, RodLine } from '../api'
 import { useElementSize } from '../composables/useElementSize'
 import { SHAPE_POINTS, rodColour } from '../logic/shapes'
@@ -58,8 +58,7 @@ const ticks = computed(() => {
 function speedAt(event: PointerEvent): number {
   const box = track.value!.getBoundingClientRect()
   const share = (event.clientX - box.left - PAD) / (width.value - 2 * PAD)
-  const value = speedFromMps(Math.min(Math.max(share, 0.02), 1) * most.value, display.units)
-  return speedToMps(Math.max(Math.round(value * 10) / 10, 0.1), display.units)
+  return tenthOfSpeed(Math.min(Math.max(share, 0), 1) * most.value, display.units)
 }
 
 const dragging = ref(false)
@@ -82,8 +81,7 @@ function cancel(): void {
   emit('letGo')
 }
 function nudge(tenths: number): void {
-  const value = Math.round(speedFromMps(props.view.speed_mps, display.units) * 10 + tenths) / 10
-  emit('set', speedToMps(value, display.units))
+  emit('set', tenthOfSpeed(props.view.speed_mps, display.units, tenths))
 }
 function key(event: KeyboardEvent): void {
   const tenths = { ArrowLeft: -1, ArrowRight: 1, ArrowDown: -1, ArrowUp: 1 }[event.key]

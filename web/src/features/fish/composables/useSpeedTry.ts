@@ -3,6 +3,9 @@ import { ref, shallowRef, type Ref, type ShallowRef } from 'vue'
 import { latestOnly } from '@/shared/core/latest'
 import type { RodLine } from '../api'
 
+/** A speed and its lines are painted together, once; but no finger waits longer than this for its thumb. */
+const TOGETHER_MS = 34
+
 export interface SpeedTry {
   tried: Ref<number | null>
   preview: ShallowRef<RodLine[] | null>
@@ -13,18 +16,36 @@ export interface SpeedTry {
 export function useSpeedTry(linesAt: (speedMps: number) => Promise<RodLine[]>, failed: (error: unknown) => void): SpeedTry {
   const tried = ref<number | null>(null)
   const preview = shallowRef<RodLine[] | null>(null)
-  const ask = latestOnly(linesAt, (lines) => (preview.value = lines), failed)
+  let wanted: number | null = null
+  let late: ReturnType<typeof setTimeout> | undefined
+
+  function show(speedMps: number | null): void {
+    clearTimeout(late)
+    late = undefined
+    tried.value = speedMps
+  }
+
+  const ask = latestOnly(
+    linesAt,
+    (lines, speedMps) => {
+      preview.value = lines
+      if (speedMps === wanted) show(speedMps)
+    },
+    failed,
+  )
   return {
     tried,
     preview,
     to(speedMps) {
-      if (tried.value === speedMps) return
-      tried.value = speedMps
+      if (wanted === speedMps) return
+      wanted = speedMps
+      late ??= setTimeout(() => show(wanted), TOGETHER_MS)
       ask(speedMps)
     },
     end() {
       ask.cancel()
-      tried.value = null
+      wanted = null
+      show(null)
       preview.value = null
     },
   }
