@@ -41,6 +41,7 @@ lock:
 types:
 	@.venv/bin/python server/manage.py spectacular --format openapi-json --file web/openapi.json
 	@cd web && npx --no-install openapi-typescript openapi.json -o src/shared/api/schema.d.ts
+	@.venv/bin/python scripts/write_calls.py
 
 # Which lines the tests never run, on both sides: .build/coverage and web/coverage.
 coverage:

@@ -66,6 +66,7 @@ def workplace(number: int, base: Path) -> Path:
     place = base / f"copy-{number}"
     for name in ("core", "tests", "demo", "docs", "scripts", "server"):
         shutil.copytree(ROOT / name, place / name, ignore=shutil.ignore_patterns("__pycache__"))
+    shutil.copytree(ROOT / "web/build", place / "web/build")
     shutil.copy(ROOT / "pyproject.toml", place / "pyproject.toml")
     return place
 

@@ -2,21 +2,17 @@
 
 from __future__ import annotations
 
-import importlib.util
-
 from coldwake_core.lines.assumed import ASSUMED, SPREADS
 from coldwake_core.lines.calibration import PARAMETERS, InputSpread
-from paths import ROOT
+from paths import ROOT, script
 
 PAGE = (ROOT / "docs/physics.md").read_text("utf-8")
 
 
 def test_tables_of_the_page_are_those_of_the_code():
-    path = ROOT / "scripts/write_physics.py"
-    spec = importlib.util.spec_from_file_location("write_physics", path)
-    script = importlib.util.module_from_spec(spec)
-    spec.loader.exec_module(script)
-    assert script.written(PAGE) == PAGE, "docs/physics.md is stale: run scripts/write_physics.py"
+    assert script("write_physics").written(PAGE) == PAGE, (
+        "docs/physics.md is stale: run scripts/write_physics.py"
+    )
 
 
 def test_every_assumed_constant_has_a_source_and_says_what_hangs_on_it():

@@ -11,7 +11,7 @@ import schemathesis
 from django.core.management import call_command
 from hypothesis import HealthCheck, given, settings
 
-from paths import ROOT
+from paths import ROOT, script
 
 pytestmark = pytest.mark.django_db
 # Requests of each kind: a few in every run, more by hand.
@@ -35,6 +35,10 @@ def test_committed_types_are_the_schema_s(tmp_path: Any):
     assert fresh.read_text() == (ROOT / "web/src/shared/api/schema.d.ts").read_text(), (
         "run: make types"
     )
+
+
+def test_types_of_the_cores_calls_in_the_front_end_are_current() -> None:
+    assert script("write_calls").calls() == (ROOT / "web/src/shared/core/calls.ts").read_text(), "run: make types"
 
 
 def test_answers_keep_to_the_schema(client_in: Any, demo: Any):

@@ -8,35 +8,178 @@ code, and a fault of the program as ``fault``, so that whoever asked is always a
 from __future__ import annotations
 
 import json
-from typing import Any
+from typing import Annotated, Any
 
-from .boat.current import GroundTrack, current_from_two_runs
+from .boat.current import Current, GroundTrack, current_from_two_runs
 from .checks import require_choice, require_number
 from .decode import decode, encode
 from .errors import CoreError, InvalidInputError, error_json
+from .gear.beat import SpeedAtDepth
+from .gear.ladder import LadderStep
 from .gear.setup import RodSetup
 from .places.above.asked import manoeuvre, orders, plan, tightest
-from .places.fish.beside import beside_view
+from .places.above.order import LineOrders
+from .places.above.spread import PlanView, TightestTurns
+from .places.above.unfolding import ManoeuvreView
+from .places.fish.beside import BesideView, beside_view
 from .places.fish.page import fish_view
 from .places.fish.rods import lines_tried, speed_at_depth
 from .places.fish.steer import through_water_mps
-from .places.rig.bench import bench, check_spread, ladder
+from .places.fish.view import FishView
+from .places.rig.bench import BenchView, SpreadCheck, bench, check_spread, ladder
 from .record.old import read_events, read_trip
 from .trip.now import Now
+from .trip.numbers import NumberAtSpeed, RodLine
 from .trip.open_trip import OpenTrip
 
-_CALLS = (
-    "open", "add", "merge", "replace", "view", "lines_at", "number_for", "where", "plan",
-    "tightest", "current_from_runs", "manoeuvre", "numbers_at", "orders",
-    "bench", "check_spread", "speed_at_depth", "ladder", "beside", "through_water",
-)
+TripDocument = Annotated[Any, "Trip"]
+EventDocument = Annotated[Any, "Event"]
+SetupDocument = Annotated[Any, "RodSetup"]
+"""JSON as it arrives, unread: named for the types of the front end that are written from here."""
 
 
-class Bridge:
-    """Holds the trip that is open and answers calls about it."""
+class Answers:
+    """What can be asked of the trip that is open: one method a call, one argument a field.
+
+    The front end's types of the calls are written from these signatures by
+    ``scripts/write_calls.py``.
+    """
 
     def __init__(self) -> None:
         self._trip: OpenTrip | None = None
+
+    @property
+    def _opened(self) -> OpenTrip:
+        if self._trip is None:
+            raise InvalidInputError("call", "", "made after a trip was opened")
+        return self._trip
+
+    @property
+    def _now(self) -> Now:
+        return self._opened.now
+
+    def open(self, trip: TripDocument, events: list[EventDocument]) -> int:
+        """Open a trip; return how many events it has."""
+        read, unread = read_trip(trip)
+        known, more = read_events(events)
+        self._trip = OpenTrip(read, known, unread=unread + more)
+        return len(self._trip.history.events)
+
+    def add(self, event: EventDocument) -> str:
+        """Add what was tapped here; return its id."""
+        return self._opened.add(event).id
+
+    def merge(self, events: list[EventDocument]) -> int:
+        """Take what others recorded; return how many events there are."""
+        opened = self._opened
+        read, unread = read_events(events)
+        opened.merge_events(read)
+        opened.tell_unread(
+            opened.unread + tuple(item for item in unread if item not in opened.unread)
+        )
+        return len(opened.history.events)
+
+    def replace(self, events: list[EventDocument]) -> int:
+        """Take the events anew; return how many there are."""
+        opened = self._opened
+        read, unread = read_events(events)
+        opened.replace_events(read)
+        opened.tell_unread(tuple(i for i in opened.unread if i.what == "trip") + unread)
+        return len(opened.history.events)
+
+    def view(self, now_s: float) -> FishView:
+        """What Fish shows."""
+        return fish_view(self._now, now_s)
+
+    def lines_at(self, speed_mps: float, now_s: float | None = None) -> tuple[RodLine, ...]:
+        """Where all lures are at a speed that is tried."""
+        return lines_tried(self._now, speed_mps=speed_mps, now_s=now_s)
+
+    def number_for(self, rod_id: str, depth_m: float, speed_mps: float | None = None) -> RodLine:
+        """The number that puts a lure at a depth."""
+        return self._now.lines.number_for(rod_id=rod_id, depth_m=depth_m, speed_mps=speed_mps)
+
+    def where(self, rod_id: str, setting_m: float, speed_mps: float | None = None) -> RodLine:
+        """Where a lure is with a number set."""
+        return self._now.lines.where(rod_id=rod_id, setting_m=setting_m, speed_mps=speed_mps)
+
+    def numbers_at(
+        self, rod_id: str, depth_m: float, speeds_mps: list[float]
+    ) -> tuple[NumberAtSpeed, ...]:
+        """The numbers that hold a depth at several speeds."""
+        return self._now.lines.numbers_at(rod_id=rod_id, depth_m=depth_m, speeds_mps=speeds_mps)
+
+    def plan(
+        self, course: str, radius_m: float | None = None, rate_degps: float | None = None,
+        leeway_deg: float = 0.0, now_s: float | None = None,
+    ) -> PlanView:
+        """The spread from above."""
+        return plan(
+            self._now, course=course, radius_m=radius_m, rate_degps=rate_degps,
+            leeway_deg=leeway_deg, now_s=now_s,
+        )
+
+    def manoeuvre(
+        self, kind: str, toward: str, radius_m: float | None = None,
+        rate_degps: float | None = None, now_s: float | None = None,
+    ) -> ManoeuvreView:
+        """An S-turn or U-turn as it unfolds."""
+        return manoeuvre(
+            self._now, kind=kind, toward=toward, radius_m=radius_m, rate_degps=rate_degps,
+            now_s=now_s,
+        )
+
+    def tightest(self, now_s: float | None = None) -> TightestTurns:
+        """The smallest safe circles."""
+        return tightest(self._now, now_s=now_s)
+
+    def orders(self) -> LineOrders:
+        """In which order lines go out and come in."""
+        return orders(self._now)
+
+    def speed_at_depth(self, rod_id: str, beats: int, seconds: float) -> SpeedAtDepth:
+        """The speed at which a blade swings, from its tip's beat."""
+        return speed_at_depth(self._now, rod_id=rod_id, beats=beats, seconds=seconds)
+
+    def beside(self) -> BesideView:
+        """The checks beside the boat."""
+        return beside_view(self._now)
+
+    def through_water(self, gps_mps: float, course_deg: float) -> float:
+        """The speed through the water behind what GPS shows, m/s."""
+        return through_water_mps(self._now, gps_mps=gps_mps, course_deg=course_deg)
+
+    def bench(self, setup: SetupDocument, fit: bool = False) -> BenchView:
+        """A rod on the bench."""
+        return bench(self._now, decode(RodSetup, setup, field="setup"), fit=fit)
+
+    def ladder(self, setup: SetupDocument, flash: str, thump: str) -> tuple[LadderStep, ...]:
+        """What aboard answers "a little less flash, same thump"."""
+        tried = decode(RodSetup, setup, field="setup")
+        return ladder(self._now, tried, flash=flash, thump=thump)
+
+    def check_spread(self) -> SpreadCheck:
+        """What the rules say of all rods together."""
+        return check_spread(self._now)
+
+    def current_from_runs(self, up_mps: float, down_mps: float, toward_deg: float) -> Current:
+        """The current from two runs at one throttle, straight up and straight down it."""
+        toward = require_number("toward_deg", toward_deg, low=0.0, high=360.0)
+        down = GroundTrack(speed_mps=require_number("down_mps", down_mps), course_deg=toward)
+        up = GroundTrack(
+            speed_mps=require_number("up_mps", up_mps), course_deg=(toward + 180.0) % 360.0
+        )
+        return current_from_two_runs(first=down, second=up)
+
+
+CALLS = tuple(name for name in vars(Answers) if not name.startswith("_"))
+
+
+class Bridge:
+    """Answers calls about the trip that is open, and always answers."""
+
+    def __init__(self) -> None:
+        self._answers = Answers()
 
     def call(self, request: str) -> str:
         """Answer one call.
@@ -44,7 +187,7 @@ class Bridge:
         Parameters
         ----------
         request : str
-            JSON object with ``call``, one of the known names, and its ``args``.
+            JSON object with ``call``, one of ``CALLS``, and its ``args``.
 
         Returns
         -------
@@ -53,8 +196,8 @@ class Bridge:
         """
         try:
             data = json.loads(request)
-            name = require_choice("call", data.get("call"), _CALLS)
-            value = getattr(self, f"_{name}")(**data.get("args", {}))
+            name = require_choice("call", data.get("call"), CALLS)
+            value = encode(getattr(self._answers, name)(**data.get("args", {})))
             return json.dumps({"ok": True, "value": value}, allow_nan=False)
         except CoreError as error:
             return json.dumps({"ok": False, "error": error_json(error)})
@@ -62,98 +205,3 @@ class Bridge:
             told = CoreError(f"The computation failed ({type(error).__name__}: {error}).")
             told.code = "fault"
             return json.dumps({"ok": False, "error": error_json(told)})
-
-    def _opened(self) -> OpenTrip:
-        if self._trip is None:
-            raise InvalidInputError("call", "", "made after a trip was opened")
-        return self._trip
-
-    @property
-    def _now(self) -> Now:
-        return self._opened().now
-
-    def _open(self, trip: Any, events: list[Any]) -> int:
-        read, unread = read_trip(trip)
-        known, more = read_events(events)
-        self._trip = OpenTrip(read, known, unread=unread + more)
-        return len(self._trip.history.events)
-
-    def _add(self, event: Any) -> str:
-        return self._opened().add(event).id
-
-    def _merge(self, events: list[Any]) -> int:
-        opened = self._opened()
-        read, unread = read_events(events)
-        opened.merge_events(read)
-        opened.tell_unread(
-            opened.unread + tuple(item for item in unread if item not in opened.unread)
-        )
-        return len(opened.history.events)
-
-    def _replace(self, events: list[Any]) -> int:
-        opened = self._opened()
-        read, unread = read_events(events)
-        opened.replace_events(read)
-        opened.tell_unread(tuple(i for i in opened.unread if i.what == "trip") + unread)
-        return len(opened.history.events)
-
-    def _view(self, now_s: float) -> Any:
-        return encode(fish_view(self._now, now_s))
-
-    def _lines_at(self, speed_mps: float, now_s: float | None = None) -> Any:
-        return encode(lines_tried(self._now, speed_mps=speed_mps, now_s=now_s))
-
-    def _number_for(self, rod_id: str, depth_m: float, speed_mps: float | None = None) -> Any:
-        return encode(
-            self._now.lines.number_for(rod_id=rod_id, depth_m=depth_m, speed_mps=speed_mps)
-        )
-
-    def _where(self, rod_id: str, setting_m: float, speed_mps: float | None = None) -> Any:
-        return encode(
-            self._now.lines.where(rod_id=rod_id, setting_m=setting_m, speed_mps=speed_mps)
-        )
-
-    def _numbers_at(self, rod_id: str, depth_m: float, speeds_mps: list[float]) -> Any:
-        return encode(
-            self._now.lines.numbers_at(rod_id=rod_id, depth_m=depth_m, speeds_mps=speeds_mps)
-        )
-
-    def _plan(self, **asked: Any) -> Any:
-        return encode(plan(self._now, **asked))
-
-    def _manoeuvre(self, **asked: Any) -> Any:
-        return encode(manoeuvre(self._now, **asked))
-
-    def _tightest(self, now_s: float | None = None) -> Any:
-        return encode(tightest(self._now, now_s=now_s))
-
-    def _orders(self) -> Any:
-        return encode(orders(self._now))
-
-    def _speed_at_depth(self, rod_id: str, beats: int, seconds: float) -> Any:
-        return encode(speed_at_depth(self._now, rod_id=rod_id, beats=beats, seconds=seconds))
-
-    def _beside(self) -> Any:
-        return encode(beside_view(self._now))
-
-    def _through_water(self, gps_mps: float, course_deg: float) -> float:
-        return through_water_mps(self._now, gps_mps=gps_mps, course_deg=course_deg)
-
-    def _bench(self, setup: Any, fit: bool = False) -> Any:
-        return encode(bench(self._now, decode(RodSetup, setup, field="setup"), fit=fit))
-
-    def _ladder(self, setup: Any, flash: Any, thump: Any) -> Any:
-        tried = decode(RodSetup, setup, field="setup")
-        return encode(ladder(self._now, tried, flash=flash, thump=thump))
-
-    def _check_spread(self) -> Any:
-        return encode(check_spread(self._now))
-
-    def _current_from_runs(self, up_mps: Any, down_mps: Any, toward_deg: Any) -> Any:
-        """Two runs at one throttle, straight up and straight down a current."""
-        toward = require_number("toward_deg", toward_deg, low=0.0, high=360.0)
-        down = GroundTrack(speed_mps=require_number("down_mps", down_mps), course_deg=toward)
-        up = GroundTrack(
-            speed_mps=require_number("up_mps", up_mps), course_deg=(toward + 180.0) % 360.0
-        )
-        return encode(current_from_two_runs(first=down, second=up))

@@ -6,12 +6,14 @@ import { useRoute, useRouter } from 'vue-router'
 import { useTheme } from 'vuetify'
 import { useUpdateStore } from './update'
 import { useSessionStore } from '@/features/account/store'
-import { useDeliveryStore } from '@/shared/delivery/store'
+import { useDeliveryStore } from '@/features/trip/delivery/store'
+import { useTripStore } from '@/features/trip/store'
 import { useDisplayStore } from '@/shared/units/store'
 
 const display = useDisplayStore()
 const session = useSessionStore()
 const delivery = useDeliveryStore()
+const trip = useTripStore()
 const update = useUpdateStore()
 const theme = useTheme()
 const route = useRoute()
@@ -22,7 +24,9 @@ watchEffect(() => theme.change(display.theme))
 // Whose taps are kept and sent: a new login of the same name sends on what waits.
 watch(
   () => [session.username, session.logins] as const,
-  async ([name]) => {
+  async ([name], before) => {
+    // Nothing of whoever was here before stays open.
+    if (before && before[0] !== name) trip.close()
     await delivery.belongTo(name)
     await delivery.flush()
   },

@@ -13,7 +13,7 @@ export function makeRouter() {
       { path: '/rig/card', component: () => import('@/features/rig/pages/CardPage.vue') },
       { path: '/rig/spread', component: () => import('@/features/rig/pages/SpreadPage.vue') },
       { path: '/locker', component: () => import('@/features/locker/pages/LockerPage.vue') },
-      { path: '/trips', component: () => import('@/features/fish/pages/TripsPage.vue') },
+      { path: '/trips', component: () => import('@/features/plan/pages/PlanPage.vue') },
       { path: '/:rest(.*)*', redirect: '/fish' },
     ],
   })

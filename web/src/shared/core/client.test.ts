@@ -28,9 +28,9 @@ describe('core client', () => {
   it('gives each call its own answer, in any order', async () => {
     const { worker, client } = start()
     worker.say({ kind: 'ready' })
-    const first = client.call<number>('a', {})
-    const second = client.call<number>('b', { x: 1 })
-    expect(JSON.parse(worker.sent[1]!.request)).toEqual({ call: 'b', args: { x: 1 } })
+    const first = client.call('orders', {})
+    const second = client.call('view', { now_s: 1 })
+    expect(JSON.parse(worker.sent[1]!.request)).toEqual({ call: 'view', args: { now_s: 1 } })
     worker.say({ kind: 'answer', id: worker.sent[1]!.id, answer: '{"ok":true,"value":2}' })
     worker.say({ kind: 'answer', id: worker.sent[0]!.id, answer: '{"ok":true,"value":1}' })
     expect(await Promise.all([first, second])).toEqual([1, 2])
@@ -38,7 +38,7 @@ describe('core client', () => {
 
   it('throws an error of the core with its field and limit', async () => {
     const { worker, client } = start()
-    const asked = client.call('number_for', {})
+    const asked = client.call('number_for', { rod_id: 'rod-1', depth_m: 3 })
     worker.say({
       kind: 'answer',
       id: worker.sent[0]!.id,
@@ -51,13 +51,13 @@ describe('core client', () => {
   it('gives up on a runtime that hangs', async () => {
     vi.useFakeTimers()
     const { worker, client } = start(1000)
-    const waiting = client.call('view', {})
+    const waiting = client.call('view', { now_s: 0 })
     vi.advanceTimersByTime(1001)
     await expect(waiting).rejects.toThrow('too long')
     await expect(client.started).rejects.toThrow('too long')
     expect(client.state.value).toBe('failed')
     expect(worker.terminated).toBe(true)
-    await expect(client.call('view', {})).rejects.toThrow('not running')
+    await expect(client.call('view', { now_s: 0 })).rejects.toThrow('not running')
     vi.useRealTimers()
   })
 
@@ -67,8 +67,8 @@ describe('core client', () => {
     const died = vi.fn()
     const client = createCoreClient({ makeWorker: () => worker as unknown as Worker, callTimeoutMs: 500, died })
     worker.say({ kind: 'ready' })
-    const first = client.call('view', {})
-    const second = client.call('plan', {})
+    const first = client.call('view', { now_s: 0 })
+    const second = client.call('plan', { course: 'straight' })
     vi.advanceTimersByTime(501)
     await expect(first).rejects.toThrow('unanswered')
     await expect(second).rejects.toThrow('unanswered')
@@ -82,7 +82,7 @@ describe('core client', () => {
     const died = vi.fn()
     const client = createCoreClient({ makeWorker: () => worker as unknown as Worker, died })
     worker.say({ kind: 'ready' })
-    const asked = client.call('view', {})
+    const asked = client.call('view', { now_s: 0 })
     worker.onerror?.({ message: 'out of memory' } as ErrorEvent)
     await expect(asked).rejects.toThrow('stopped: out of memory')
     expect(died).toHaveBeenCalledExactlyOnceWith('out of memory')
@@ -93,7 +93,7 @@ describe('core client', () => {
     const died = vi.fn()
     const client = createCoreClient({ makeWorker: () => worker as unknown as Worker, died })
     worker.say({ kind: 'ready' })
-    const asked = client.call('view', {})
+    const asked = client.call('view', { now_s: 0 })
     client.close()
     await expect(asked).rejects.toThrow('left')
     expect(died).not.toHaveBeenCalled()

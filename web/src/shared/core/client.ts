@@ -1,14 +1,18 @@
 // The page's side of the worker: calls by name, answers as promises.
 import { ref, type Ref } from 'vue'
+import type { CoreCalls } from './calls'
 import { unwrap, type WorkerResponse } from './protocol'
 
 export type CoreState = 'starting' | 'ready' | 'failed'
+
+/** One call by its name; its arguments and its answer are written from the core. */
+export type CallCore = <K extends keyof CoreCalls>(name: K, args: CoreCalls[K]['args']) => Promise<CoreCalls[K]['result']>
 
 export interface CoreClient {
   state: Ref<CoreState>
   /** Resolves once the core answers, rejects when it cannot start. */
   started: Promise<void>
-  call<T>(name: string, args: Record<string, unknown>): Promise<T>
+  call: CallCore
   /** Only while the core is being worked on: take its sources anew. */
   renew(): void
   close(): void
@@ -69,7 +73,7 @@ export function createCoreClient(options: CoreClientOptions): CoreClient {
   return {
     state,
     started,
-    async call<T>(name: string, args: Record<string, unknown>): Promise<T> {
+    async call(name, args) {
       if (state.value === 'failed') throw new Error('The computation in the browser is not running.')
       const id = ++lastId
       let late: ReturnType<typeof setTimeout> | undefined
@@ -80,7 +84,7 @@ export function createCoreClient(options: CoreClientOptions): CoreClient {
           // While it starts, its own time limit holds.
           if (state.value === 'ready') late = setTimeout(() => fail(`it left “${name}” unanswered`), callTimeoutMs)
         })
-        return unwrap<T>(answer)
+        return unwrap(answer)
       } finally {
         clearTimeout(late)
       }

@@ -2,7 +2,7 @@
 // The door: name and password, or the demo with one button.
 import { onMounted, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { useDeliveryStore } from '@/shared/delivery/store'
+import { useDeliveryStore } from '@/features/trip/delivery/store'
 import { useSessionStore } from '../store'
 
 const session = useSessionStore()

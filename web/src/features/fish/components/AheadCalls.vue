@@ -3,9 +3,9 @@
 import { computed } from 'vue'
 import { useDisplayStore } from '@/shared/units/store'
 import { lengthFromM, formatLength } from '@/shared/units/units'
-import type { BottomCall, FishView } from '../api'
-import { formatNumber } from '../logic/format'
-import RodShape from './RodShape.vue'
+import type { BottomCall, FishView } from '@/features/trip/api'
+import { formatNumber } from '@/features/trip/logic/format'
+import RodShape from '@/features/trip/components/RodShape.vue'
 
 const props = defineProps<{ view: FishView; rodIndex: (id: string) => number }>()
 const emit = defineEmits<{ set: [call: BottomCall] }>()

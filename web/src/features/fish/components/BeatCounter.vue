@@ -3,7 +3,7 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatSpeed } from '@/shared/units/units'
-import type { RodView } from '../api'
+import type { RodView } from '@/features/trip/api'
 
 interface SpeedAtDepth {
   speed_mps: number

@@ -3,8 +3,8 @@
 import { computed } from 'vue'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatLength } from '@/shared/units/units'
-import type { FishView } from '../api'
-import { formatAge } from '../logic/format'
+import type { FishView } from '@/features/trip/api'
+import { formatAge } from '@/features/trip/logic/format'
 
 const props = defineProps<{
   view: FishView

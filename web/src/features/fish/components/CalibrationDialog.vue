@@ -5,8 +5,8 @@ import { computed, ref, watch } from 'vue'
 import { parseNumber } from '@/shared/units/parse'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatLength, formatSpeed, lengthToM } from '@/shared/units/units'
-import type { FishView, RodView } from '../api'
-import { formatDepth, formatNumber } from '../logic/format'
+import type { FishView, RodView } from '@/features/trip/api'
+import { formatDepth, formatNumber } from '@/features/trip/logic/format'
 
 const props = defineProps<{
   view: FishView

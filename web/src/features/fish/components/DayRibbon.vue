@@ -1,12 +1,12 @@
 <script setup lang="ts">
 // The ribbon of the day: surface temperature, light, bites and moves from first light to dark.
+import { useElementSize } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatTemperature, temperatureFromC } from '@/shared/units/units'
-import type { FishView, TripDocument } from '../api'
-import { useElementSize } from '../composables/useElementSize'
-import { formatClock } from '../logic/format'
-import { SHAPE_POINTS, rodColour } from '../logic/shapes'
+import type { FishView, TripDocument } from '@/features/trip/api'
+import { formatClock } from '@/features/trip/logic/format'
+import { SHAPE_POINTS, rodColour } from '@/features/trip/logic/shapes'
 
 const props = defineProps<{ view: FishView; trip: TripDocument; nowS: number; rodIndex: (id: string) => number }>()
 const emit = defineEmits<{ temperature: [] }>()

@@ -14,9 +14,10 @@ import {
   temperatureFromC,
   temperatureToC,
 } from '@/shared/units/units'
-import type { FishView, RodView } from '../api'
+import type { FishView, RodView } from '@/features/trip/api'
 import type { DialogName } from '../composables/useFishActs'
-import { useFishStore } from '../store'
+import { useQuestions } from '@/features/trip/questions'
+import { useTripStore } from '@/features/trip/store'
 import CalibrationDialog from './CalibrationDialog.vue'
 import CurrentDialog from './CurrentDialog.vue'
 import PlaceDialog from './PlaceDialog.vue'
@@ -29,7 +30,8 @@ const props = defineProps<{ view: FishView; rod: RodView | undefined }>()
 const dialog = defineModel<DialogName>({ required: true })
 const emit = defineEmits<{ marked: [depthM: number] }>()
 
-const store = useFishStore()
+const store = useTripStore()
+const questions = useQuestions()
 const display = useDisplayStore()
 const length = computed(() => display.units.length)
 const digits = computed(() => (length.value === 'ft' ? 0 : 1))
@@ -87,7 +89,7 @@ async function mark(value: number): Promise<string | null> {
     :digits="digits"
     :step="lengthStep"
     :initial="rod.line ? lengthFromM(rod.line.depth_m, display.units) : null"
-    :submit="(value: number) => store.attempt(() => store.setDepth(rod!.id, lengthToM(value, display.units)))"
+    :submit="(value: number) => store.attempt(() => questions.setDepth(rod!.id, lengthToM(value, display.units)))"
     :hint="`bottom at ${formatLength(view.bottom_m, display.units)}`"
   />
   <NumberDialog v-model="markOpen" title="Mark at depth" :unit="length" :digits="digits" :step="lengthStep" :initial="null" :submit="mark">
@@ -144,13 +146,13 @@ async function mark(value: number): Promise<string | null> {
   <CurrentDialog
     v-model="currentOpen"
     :view="view"
-    :from-runs="store.currentFromRuns"
+    :from-runs="questions.currentFromRuns"
     :note="(speed_mps: number, toward_deg: number) => store.attempt(() => store.record('current_noted', { speed_mps, toward_deg }))"
   />
   <GpsDialog
     v-model="gpsOpen"
     :view="view"
-    :through-water="store.throughWater"
+    :through-water="questions.throughWater"
     :set-speed="(speed_mps: number) => store.attempt(() => store.record('speed_changed', { speed_mps }))"
     @current="dialog = 'current'"
     @wind="dialog = 'wind'"
@@ -178,8 +180,8 @@ async function mark(value: number): Promise<string | null> {
     v-model="sheetOpen"
     :view="view"
     :rod="rod"
-    :numbers-at="store.numbersAt"
-    :speed-at-depth="store.speedAtDepth"
+    :numbers-at="questions.numbersAt"
+    :speed-at-depth="questions.speedAtDepth"
     @beat="(beats, seconds) => store.record('beat_counted', { rod_id: rod!.id, beats, seconds })"
     @tip="store.record('tip_moved', { rod_id: rod.id, tip: $event })"
     @tap="store.record('bottom_tap', { rod_id: rod.id, on: $event })"

@@ -1,18 +1,18 @@
 <script setup lang="ts">
 // The head of Fish: where, when, how warm, and the few things that are noted all day.
-import { useDeliveryStore } from '@/shared/delivery/store'
+import { useDeliveryStore } from '@/features/trip/delivery/store'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatTemperature } from '@/shared/units/units'
-import type { FishView, TripDocument } from '../api'
+import type { FishView, TripDocument } from '@/features/trip/api'
 import type { DialogName } from '../composables/useFishActs'
-import { formatAge, formatClock } from '../logic/format'
-import { useFishStore } from '../store'
+import { formatAge, formatClock } from '@/features/trip/logic/format'
+import { useTripStore } from '@/features/trip/store'
 
 defineProps<{ view: FishView; trip: TripDocument; nowS: number }>()
 const emit = defineEmits<{ ask: [dialog: DialogName]; undo: [] }>()
 
 const display = useDisplayStore()
-const store = useFishStore()
+const store = useTripStore()
 const delivery = useDeliveryStore()
 </script>
 

@@ -3,8 +3,8 @@
 import { computed } from 'vue'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatLength } from '@/shared/units/units'
-import type { FishView } from '../api'
-import { spreadLabels } from '../logic/scale'
+import type { FishView } from '@/features/trip/api'
+import { spreadLabels } from '@/features/trip/logic/scale'
 
 const props = defineProps<{
   view: FishView

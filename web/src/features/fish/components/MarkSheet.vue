@@ -4,8 +4,8 @@ import EntrySheet from '@/shared/ui/EntrySheet.vue'
 import { computed } from 'vue'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatLength } from '@/shared/units/units'
-import type { FishView } from '../api'
-import RodShape from './RodShape.vue'
+import type { FishView } from '@/features/trip/api'
+import RodShape from '@/features/trip/components/RodShape.vue'
 
 const props = defineProps<{ view: FishView; eventId: string | null; rodIndex: (id: string) => number }>()
 const emit = defineEmits<{ close: []; fish: [rodId: string, depthM: number]; offset: [] }>()

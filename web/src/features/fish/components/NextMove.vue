@@ -3,9 +3,9 @@
 import { computed } from 'vue'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatLength, formatSpeed } from '@/shared/units/units'
-import type { FishView, Move } from '../api'
-import { formatPercent } from '../logic/format'
-import RodShape from './RodShape.vue'
+import type { FishView, Move } from '@/features/trip/api'
+import { formatPercent } from '@/features/trip/logic/format'
+import RodShape from '@/features/trip/components/RodShape.vue'
 
 const props = defineProps<{ view: FishView; rodIndex: (id: string) => number; busy: boolean }>()
 const emit = defineEmits<{ take: [move: Move]; refuse: [move: Move] }>()

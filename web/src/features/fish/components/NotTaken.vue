@@ -2,20 +2,20 @@
 // Taps that the server has not taken: each can be mended, sent again or dropped. They stay until then.
 import EntrySheet from '@/shared/ui/EntrySheet.vue'
 import { computed, ref } from 'vue'
-import { useDeliveryStore } from '@/shared/delivery/store'
-import type { NotTaken, TripEvent } from '@/shared/delivery/outbox'
+import { useDeliveryStore } from '@/features/trip/delivery/store'
+import type { NotTaken, TripEvent } from '@/features/trip/delivery/outbox'
 import NumberField from '@/shared/ui/NumberField.vue'
 import type { Measure, Typed } from '@/shared/units/measures'
 import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
-import { formatClock } from '../logic/format'
-import { newId } from '../logic/events'
-import { useFishStore } from '../store'
+import { formatClock } from '@/features/trip/logic/format'
+import { newId } from '@/features/trip/logic/events'
+import { useTripStore } from '@/features/trip/store'
 
 const open = defineModel<boolean>({ required: true })
 
 const delivery = useDeliveryStore()
-const store = useFishStore()
+const store = useTripStore()
 const display = useDisplayStore()
 const mended = ref<Record<string, Typed>>({})
 const dropping = ref<string | null>(null)

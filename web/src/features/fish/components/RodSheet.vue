@@ -6,9 +6,9 @@ import { latestOnly } from '@/shared/core/latest'
 import { parseNumber } from '@/shared/units/parse'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatLength, formatSpeed, lengthFromM, lengthToM, speedFromMps, speedToMps } from '@/shared/units/units'
-import type { FishView, NumberAtSpeed, RodView } from '../api'
+import type { FishView, NumberAtSpeed, RodView } from '@/features/trip/api'
 import BeatCounter from './BeatCounter.vue'
-import { formatDepth, formatNumber } from '../logic/format'
+import { formatDepth, formatNumber } from '@/features/trip/logic/format'
 
 type Tip = 'low' | 'level' | 'high'
 

@@ -2,9 +2,9 @@
 // One rod: the number to set, its clocks, its recipe, its tally, and one tap for what happens.
 import { computed } from 'vue'
 import { useDisplayStore } from '@/shared/units/store'
-import type { RodView } from '../api'
-import { formatAge, formatDepth, formatElapsed, formatNumber } from '../logic/format'
-import RodShape from './RodShape.vue'
+import type { RodView } from '@/features/trip/api'
+import { formatAge, formatDepth, formatElapsed, formatNumber } from '@/features/trip/logic/format'
+import RodShape from '@/features/trip/components/RodShape.vue'
 
 export type RodAct = 'hit' | 'hooked' | 'landed' | 'lost' | 'reset' | 'depth' | 'bait' | 'calibrate' | 'sheet' | 'in' | 'looked'
 

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 // One axis of speed: every rod's working range as a bar, the shared window, the speed now.
+import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import { parseNumber } from '@/shared/units/parse'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatSpeed, speedFromMps, speedToMps, tenthOfSpeed } from '@/shared/units/units'
-import type { FishView, RodLine } from '../api'
-import { useElementSize } from '../composables/useElementSize'
-import { SHAPE_POINTS, rodColour } from '../logic/shapes'
-import RodShape from './RodShape.vue'
+import type { FishView, RodLine } from '@/features/trip/api'
+import { SHAPE_POINTS, rodColour } from '@/features/trip/logic/shapes'
+import RodShape from '@/features/trip/components/RodShape.vue'
 
 const props = defineProps<{
   view: FishView

@@ -3,8 +3,8 @@
 import { computed } from 'vue'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatTemperature } from '@/shared/units/units'
-import type { FishView } from '../api'
-import { cividis } from '../logic/scale'
+import type { FishView } from '@/features/trip/api'
+import { cividis } from '@/features/trip/logic/scale'
 
 const props = defineProps<{ view: FishView; y: (depthM: number) => number }>()
 

@@ -1,13 +1,22 @@
 <script setup lang="ts">
 // The spread from above: straight, or in a turn, with the lines that are likely to catch lit.
+import { useElementSize } from '@vueuse/core'
 import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { latestOnly } from '@/shared/core/latest'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatLength, formatSpeed, stepM } from '@/shared/units/units'
-import type { FishView, LineOrders, ManoeuvreAsked, ManoeuvreView, PlanAsked, PlanView, TightestTurns, TurnAsked } from '../api'
-import { useElementSize } from '../composables/useElementSize'
-import { spreadLabels } from '../logic/scale'
-import { SHAPE_POINTS, rodColour } from '../logic/shapes'
+import type {
+  FishView,
+  LineOrders,
+  ManoeuvreAsked,
+  ManoeuvreView,
+  PlanAsked,
+  PlanView,
+  TightestTurns,
+  TurnAsked,
+} from '@/features/trip/api'
+import { spreadLabels } from '@/features/trip/logic/scale'
+import { SHAPE_POINTS, rodColour } from '@/features/trip/logic/shapes'
 
 const props = defineProps<{
   view: FishView

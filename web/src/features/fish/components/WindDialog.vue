@@ -5,7 +5,7 @@ import { computed, ref, watch } from 'vue'
 import { parseNumber } from '@/shared/units/parse'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatSpeed, speedToMps } from '@/shared/units/units'
-import type { FishView } from '../api'
+import type { FishView } from '@/features/trip/api'
 import CompassPoints from './CompassPoints.vue'
 
 interface Wind {

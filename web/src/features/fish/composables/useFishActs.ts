@@ -1,8 +1,8 @@
 // What can be done on Fish, by tap or key: each act becomes one event.
 import { ref, type Ref } from 'vue'
-import type { FishView, Move, RodView } from '../api'
+import type { FishView, Move, RodView } from '@/features/trip/api'
 import type { RodAct } from '../components/RodTile.vue'
-import type { useFishStore } from '../store'
+import type { useTripStore } from '@/features/trip/store'
 
 export type DialogName =
   | 'depth'
@@ -31,7 +31,7 @@ export interface FishActs {
 }
 
 export interface FishActsOptions {
-  store: ReturnType<typeof useFishStore>
+  store: ReturnType<typeof useTripStore>
   selected: Ref<string | null>
 }
 

@@ -4,7 +4,7 @@ import { CoreError } from '@/shared/core/protocol'
 import { latestOnly } from '@/shared/core/latest'
 import { describeError } from '@/shared/units/describe'
 import type { UnitChoice } from '@/shared/units/units'
-import type { RodLine } from '../api'
+import type { RodLine } from '@/features/trip/api'
 
 export interface LureDrag {
   rodId: Ref<string | null>

@@ -1,7 +1,7 @@
 // Trying a speed: every line moves with the finger before anything is kept.
 import { ref, shallowRef, type Ref, type ShallowRef } from 'vue'
 import { latestOnly } from '@/shared/core/latest'
-import type { RodLine } from '../api'
+import type { RodLine } from '@/features/trip/api'
 
 /** A speed and its lines are painted together, once; but no finger waits longer than this for its thumb. */
 const TOGETHER_MS = 34

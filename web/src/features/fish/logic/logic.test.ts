@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest'
 import { METRIC_UNITS, US_UNITS } from '@/shared/units/units'
-import type { LineNumber } from '../api'
-import { makeEvent } from './events'
-import { formatClock, formatDepth, formatElapsed, formatNumber, formatPercent } from './format'
+import type { LineNumber } from '@/features/trip/api'
+import { makeEvent } from '@/features/trip/logic/events'
+import { formatClock, formatDepth, formatElapsed, formatNumber, formatPercent } from '@/features/trip/logic/format'
 import { KEYS, keyAct } from './keys'
 import { leastCovered, placeLabels, type Box, type LabelWish } from './labels'
-import { cividis, columnScale, spreadLabels, tickStep } from './scale'
-import { SHAPE_POINTS } from './shapes'
+import { cividis, columnScale, spreadLabels, tickStep } from '@/features/trip/logic/scale'
+import { SHAPE_POINTS } from '@/features/trip/logic/shapes'
 
 const FT = 0.3048
 const number = (kind: LineNumber['kind'], rest: Partial<LineNumber>): LineNumber => ({

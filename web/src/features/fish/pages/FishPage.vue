@@ -1,10 +1,11 @@
 <script setup lang="ts">
 // Fish: the view people live in.
-import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { useEventListener, useIntervalFn } from '@vueuse/core'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { useDisplayStore } from '@/shared/units/store'
 import { speedFromMps, speedToMps } from '@/shared/units/units'
-import type { FishView } from '../api'
+import type { FishView } from '@/features/trip/api'
 import AheadCalls from '../components/AheadCalls.vue'
 import DayRibbon from '../components/DayRibbon.vue'
 import EntryDialogs from '../components/EntryDialogs.vue'
@@ -19,18 +20,21 @@ import SpeedRuler from '../components/SpeedRuler.vue'
 import TopView from '../components/TopView.vue'
 import WaterColumn from '../components/WaterColumn.vue'
 import { rodForKey, useFishActs } from '../composables/useFishActs'
-import { useOpenTrip } from '../composables/useOpenTrip'
+import { useLookAhead } from '@/features/trip/composables/useLookAhead'
+import { useOpenTrip } from '@/features/trip/composables/useOpenTrip'
 import { useSpeedTry } from '../composables/useSpeedTry'
 import { keyAct } from '../logic/keys'
-import { useFishStore } from '../store'
+import { useQuestions } from '@/features/trip/questions'
+import { useTripStore } from '@/features/trip/store'
 
-const store = useFishStore()
+const store = useTripStore()
+const questions = useQuestions()
 const display = useDisplayStore()
 const router = useRouter()
 const selected = ref<string | null>(null)
 const markId = ref<string | null>(null)
 const acts = useFishActs({ store, selected })
-const speed = useSpeedTry((mps) => store.linesAt(mps), store.report)
+const speed = useSpeedTry((mps) => questions.linesAt(mps), store.report)
 const clock = ref(store.nowS())
 const side = ref(true)
 const view = computed(() => store.view)
@@ -74,7 +78,7 @@ function markEntered(depthM: number): void {
 async function fishMark(rodId: string, depthM: number): Promise<void> {
   markId.value = null
   selected.value = rodId
-  await store.setDepth(rodId, depthM)
+  await questions.setDepth(rodId, depthM)
 }
 
 function onKey(event: KeyboardEvent): void {
@@ -108,14 +112,11 @@ function onKey(event: KeyboardEvent): void {
 }
 
 const state = computed(() => (store.coreReady ? 'ready' : store.coreFailed ? 'server' : 'starting'))
-const timer = setInterval(() => (clock.value = store.nowS()), 1000)
+useIntervalFn(() => (clock.value = store.nowS()), 1000)
 
 const { empty } = useOpenTrip(() => (clock.value = store.nowS()))
-onMounted(() => window.addEventListener('keydown', onKey))
-onBeforeUnmount(() => {
-  window.removeEventListener('keydown', onKey)
-  clearInterval(timer)
-})
+useLookAhead()
+useEventListener(window, 'keydown', onKey)
 </script>
 
 <template>
@@ -132,8 +133,8 @@ onBeforeUnmount(() => {
             :rod-index="rodIndex"
             :boat-length-m="store.trip.outfit.boat_length_m"
             :selected="selected"
-            :number-for="store.numberFor"
-            :set-depth="store.setDepth"
+            :number-for="questions.numberFor"
+            :set-depth="questions.setDepth"
             @select="selected = $event"
             @mark="openMark"
           />
@@ -142,10 +143,10 @@ onBeforeUnmount(() => {
             :view="view"
             :rod-index="rodIndex"
             :boat-length-m="store.trip.outfit.boat_length_m"
-            :plan-for="store.planFor"
-            :manoeuvre-for="store.manoeuvreFor"
-            :line-orders="store.lineOrders"
-            :tightest-turns="store.tightestTurns"
+            :plan-for="questions.plan"
+            :manoeuvre-for="questions.manoeuvre"
+            :line-orders="questions.orders"
+            :tightest-turns="questions.tightest"
             @failed="store.report"
           />
           <v-btn class="switch" data-test="switch-view" @click="side = !side">{{ side ? 'From above' : 'From the side' }}</v-btn>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // A boat: its rods, and the places where they stand, port to starboard.
 import { ref, watch } from 'vue'
-import RodShape from '@/features/fish/components/RodShape.vue'
+import RodShape from '@/features/trip/components/RodShape.vue'
 import { CoreError } from '@/shared/core/protocol'
 import NumberField from '@/shared/ui/NumberField.vue'
 import { describeError } from '@/shared/units/describe'

@@ -4,7 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { h, nextTick, type Component } from 'vue'
 import { VApp } from 'vuetify/components'
 import { makeVuetify } from '@/app/vuetify'
-import SetupFields from '@/features/rig/components/SetupFields.vue'
+import SetupFields from '@/features/trip/components/SetupFields.vue'
 import { useDisplayStore } from '@/shared/units/store'
 
 const sent = vi.hoisted(() => ({ body: null as unknown }))

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 // Beside the boat: the quick looks before a line goes out, and this very piece's own range.
 import { computed, ref } from 'vue'
-import type { BesideView, LookState } from '@/features/fish/api'
-import { formatClock } from '@/features/fish/logic/format'
+import type { BesideView, LookState } from '@/features/trip/api'
+import { formatClock } from '@/features/trip/logic/format'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatSpeed, speedFromMps, speedToMps } from '@/shared/units/units'
 

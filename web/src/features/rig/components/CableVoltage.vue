@@ -1,8 +1,8 @@
 <script setup lang="ts">
 // The electrolysis test: read, told, and kept with its history.
 import { computed, ref } from 'vue'
-import type { SpreadCheck, TripDocument } from '@/features/fish/api'
-import { formatClock } from '@/features/fish/logic/format'
+import type { SpreadCheck, TripDocument } from '@/features/trip/api'
+import { formatClock } from '@/features/trip/logic/format'
 import { parseNumber } from '@/shared/units/parse'
 
 const props = defineProps<{

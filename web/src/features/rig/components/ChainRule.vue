@@ -1,9 +1,9 @@
 <script setup lang="ts">
 // A rod's chain to scale above a rule, the school's leader as a mark on it. The leader is dragged.
+import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
-import { useElementSize } from '@/features/fish/composables/useElementSize'
-import type { BenchView } from '@/features/fish/api'
-import { tickStep } from '@/features/fish/logic/scale'
+import type { BenchView } from '@/features/trip/api'
+import { tickStep } from '@/features/trip/logic/scale'
 import { useDisplayStore } from '@/shared/units/store'
 import { fishLengthToM, fishLengthUnit, formatLength, tackleLengthFromM, tieStepM } from '@/shared/units/units'
 

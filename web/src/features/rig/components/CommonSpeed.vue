@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // The speed that all rods share, over ground too; who is the odd one out, and the smallest change.
 import { computed } from 'vue'
-import type { RodSetup, SpreadCheck } from '@/features/fish/api'
+import type { RodSetup, SpreadCheck } from '@/features/trip/api'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatSpeed } from '@/shared/units/units'
 

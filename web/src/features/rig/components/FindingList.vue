@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // What the rules say of a rod, the worst first, each with whose rule it is.
-import type { BenchView } from '@/features/fish/api'
+import type { BenchView } from '@/features/trip/api'
 
 defineProps<{ findings: BenchView['findings'] }>()
 const SIGNS: Record<string, string> = { stop: 'Wrong', mend: 'Better', look: 'Look' }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // How the fish answer today, and whose rule the leader follows.
-import type { BenchView, SpreadCheck } from '@/features/fish/api'
+import type { BenchView, SpreadCheck } from '@/features/trip/api'
 import { useDisplayStore } from '@/shared/units/store'
 import { fishLengthUnit, tackleLengthFromM } from '@/shared/units/units'
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // The mood ladder on two axes: where this rod stands, and what aboard gives a little less or more.
 import { computed, reactive, shallowRef, watch } from 'vue'
-import type { BenchView, LadderAsked, LadderStep, RodSetup } from '@/features/fish/api'
+import type { BenchView, LadderAsked, LadderStep, RodSetup } from '@/features/trip/api'
 import { latestOnly } from '@/shared/core/latest'
 
 const props = defineProps<{ bench: BenchView; colour: string; ladderFor: (asked: LadderAsked) => Promise<LadderStep[]> }>()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 // The spread by depth: wanted depths as ticks, each lure where it runs, surface at the top.
 import { computed } from 'vue'
-import type { OpeningSpread } from '@/features/fish/api'
-import { rodColour, SHAPE_POINTS } from '@/features/fish/logic/shapes'
+import type { OpeningSpread } from '@/features/trip/api'
+import { rodColour, SHAPE_POINTS } from '@/features/trip/logic/shapes'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatLength } from '@/shared/units/units'
 

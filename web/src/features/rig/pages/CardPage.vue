@@ -1,15 +1,17 @@
 <script setup lang="ts">
 // The rig card: one page to print or keep, with every number at two speeds and two depths.
 import { computed, ref, shallowRef, watch } from 'vue'
-import type { LineOrders, NumberAtSpeed, SpreadCheck } from '@/features/fish/api'
-import { formatNumber } from '@/features/fish/logic/format'
-import { useOpenTrip } from '@/features/fish/composables/useOpenTrip'
-import { useFishStore } from '@/features/fish/store'
+import type { LineOrders, NumberAtSpeed, SpreadCheck } from '@/features/trip/api'
+import { formatNumber } from '@/features/trip/logic/format'
+import { useOpenTrip } from '@/features/trip/composables/useOpenTrip'
+import { useQuestions } from '@/features/trip/questions'
+import { useTripStore } from '@/features/trip/store'
 import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
 import { fishLengthUnit, formatLength, formatSpeed, tackleLengthFromM } from '@/shared/units/units'
 
-const store = useFishStore()
+const store = useTripStore()
+const questions = useQuestions()
 const display = useDisplayStore()
 const spread = shallowRef<SpreadCheck | null>(null)
 const orders = shallowRef<LineOrders | null>(null)
@@ -43,12 +45,12 @@ const chainWords = (rodId: string): string[] =>
 
 async function work(): Promise<void> {
   try {
-    spread.value = await store.checkSpread()
-    orders.value = await store.lineOrders()
+    spread.value = await questions.checkSpread()
+    orders.value = await questions.orders()
     const made: typeof numbers.value = {}
     for (const rod of rods.value) {
       made[rod.id] = []
-      for (const depth of depthsFor(rod.id)) made[rod.id]!.push({ depth, at: await store.numbersAt(rod.id, depth, [...speeds.value]) })
+      for (const depth of depthsFor(rod.id)) made[rod.id]!.push({ depth, at: await questions.numbersAt(rod.id, depth, [...speeds.value]) })
     }
     numbers.value = made
     problem.value = null

@@ -2,11 +2,12 @@
 // Rig: each rod's chain to scale, checked as it is changed, and the speed that all of them share.
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { getNews, type BenchView, type BesideView, type RodSetup, type SpreadCheck, type TackleBrought } from '@/features/fish/api'
-import RodShape from '@/features/fish/components/RodShape.vue'
-import { useOpenTrip } from '@/features/fish/composables/useOpenTrip'
-import { rodColour } from '@/features/fish/logic/shapes'
-import { useFishStore } from '@/features/fish/store'
+import { getNews, type BenchView, type BesideView, type RodSetup, type SpreadCheck, type TackleBrought } from '@/features/trip/api'
+import RodShape from '@/features/trip/components/RodShape.vue'
+import { useOpenTrip } from '@/features/trip/composables/useOpenTrip'
+import { rodColour } from '@/features/trip/logic/shapes'
+import { useQuestions } from '@/features/trip/questions'
+import { useTripStore } from '@/features/trip/store'
 import { latestOnly } from '@/shared/core/latest'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatSpeed } from '@/shared/units/units'
@@ -18,9 +19,10 @@ import LeaderSchools from '../components/LeaderSchools.vue'
 import FindingList from '../components/FindingList.vue'
 import CommonSpeed from '../components/CommonSpeed.vue'
 import MoodLadder from '../components/MoodLadder.vue'
-import SetupFields from '../components/SetupFields.vue'
+import SetupFields from '@/features/trip/components/SetupFields.vue'
 
-const store = useFishStore()
+const store = useTripStore()
+const questions = useQuestions()
 const display = useDisplayStore()
 const route = useRoute()
 const router = useRouter()
@@ -48,7 +50,7 @@ const nameOf = (list: 'lures' | 'attractors', id: string | null | undefined): st
 const countOfNews = computed(() => Object.values(news.value ?? {}).reduce((sum, list) => sum + (list?.length ?? 0), 0))
 
 const tryIt = latestOnly(
-  (setup: RodSetup) => store.benchFor(setup),
+  (setup: RodSetup) => questions.bench(setup),
   (answer, asked) => {
     bench.value = answer
     // What the kind of line cannot have has been taken off: the draft goes by that from here.
@@ -58,13 +60,13 @@ const tryIt = latestOnly(
   (error) => (problem.value = describeError(error, display.units)),
 )
 const checkAll = latestOnly(
-  () => store.checkSpread(),
+  () => questions.checkSpread(),
   (answer) => (spread.value = answer),
   (error) => (problem.value = describeError(error, display.units)),
 )
 
 const lookBeside = latestOnly(
-  () => store.beside(),
+  () => questions.beside(),
   (answer) => (beside.value = answer),
   (error) => (problem.value = describeError(error, display.units)),
 )
@@ -209,7 +211,7 @@ const { empty } = useOpenTrip(askNews)
           v-if="bench"
           :bench="bench"
           :colour="rodColour(index(rod.id))"
-          :ladder-for="store.ladderFor"
+          :ladder-for="questions.ladder"
           @change="change"
           @failed="problem = describeError($event, display.units)"
         />

@@ -2,18 +2,20 @@
 // The opening spread: built with its reasons; changed by the user, who is told what that breaks.
 import { computed, ref, shallowRef } from 'vue'
 import { useRoute } from 'vue-router'
-import { buildOpening, judgeOpening, type OpeningSpread, type PlannedRod, type RodSetup, type TripDocument } from '@/features/fish/api'
-import RodShape from '@/features/fish/components/RodShape.vue'
-import { useOpenTrip } from '@/features/fish/composables/useOpenTrip'
-import { formatNumber } from '@/features/fish/logic/format'
-import { useFishStore } from '@/features/fish/store'
+import { buildOpening, judgeOpening, type OpeningSpread, type PlannedRod, type RodSetup, type TripDocument } from '@/features/trip/api'
+import RodShape from '@/features/trip/components/RodShape.vue'
+import { useOpenTrip } from '@/features/trip/composables/useOpenTrip'
+import { formatNumber } from '@/features/trip/logic/format'
+import { useQuestions } from '@/features/trip/questions'
+import { useTripStore } from '@/features/trip/store'
 import { latestOnly } from '@/shared/core/latest'
 import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatLength, formatSpeed, speedFromMps, speedToMps, stepM } from '@/shared/units/units'
 import SpreadDepths from '../components/SpreadDepths.vue'
 
-const store = useFishStore()
+const store = useTripStore()
+const questions = useQuestions()
 const display = useDisplayStore()
 const route = useRoute()
 const spread = shallowRef<OpeningSpread | null>(null)
@@ -96,7 +98,7 @@ async function allOut(): Promise<void> {
 }
 
 const { empty } = useOpenTrip(async () => {
-  aboard.value = (await store.checkSpread()).outfit
+  aboard.value = (await questions.checkSpread()).outfit
   await build(null)
 })
 </script>

@@ -1,9 +1,9 @@
-// Opens the trip that a page shows, and leaves it with the page, however fast that comes.
+// Opens the trip that a page shows. It stays open from page to page: going from one to another asks nothing anew.
 import { onBeforeUnmount, onMounted, ref, type Ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { useSessionStore } from '@/features/account/store'
 import { currentTrip, rememberTrip } from '../logic/currentTrip'
-import { useFishStore } from '../store'
+import { useTripStore } from '../store'
 
 export interface OpenTrip {
   /** There is no trip to open yet. */
@@ -11,7 +11,7 @@ export interface OpenTrip {
 }
 
 export function useOpenTrip(opened: () => unknown = () => undefined): OpenTrip {
-  const store = useFishStore()
+  const store = useTripStore()
   const session = useSessionStore()
   const route = useRoute()
   const empty = ref(false)
@@ -19,7 +19,13 @@ export function useOpenTrip(opened: () => unknown = () => undefined): OpenTrip {
 
   onMounted(async () => {
     try {
-      const id = await currentTrip(route.query.trip, session.username)
+      const asked = route.query.trip
+      if (store.trip && (!asked || asked === store.trip.id)) {
+        void store.refresh()
+        await opened()
+        return
+      }
+      const id = await currentTrip(asked, session.username)
       if (left) return
       if (id === null) {
         empty.value = true
@@ -37,7 +43,9 @@ export function useOpenTrip(opened: () => unknown = () => undefined): OpenTrip {
   })
   onBeforeUnmount(() => {
     left = true
-    store.close()
+    store.notice = null
+    // What never opened is asked for anew by the next page.
+    if (!store.trip) store.close()
   })
   return { empty }
 }

@@ -1,56 +1,22 @@
 // The trip that is open: its view, its events on their way, and who computes.
+import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { LinkDownError, SignedOutError } from '@/shared/api/client'
+import type { CoreCalls } from '@/shared/core/calls'
 import type { CoreClient } from '@/shared/core/client'
 import { takeCore } from '@/shared/core/host'
 import { CoreError } from '@/shared/core/protocol'
-import { NotKeptError, useDeliveryStore } from '@/shared/delivery/store'
+import { NotKeptError, useDeliveryStore } from './delivery/store'
 import { painted } from '@/shared/ui/painted'
 import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
-import { tenthOfSpeed } from '@/shared/units/units'
-import {
-  getEvents,
-  getBeside,
-  getFish,
-  getLines,
-  getNumber,
-  getTrip,
-  type FishView,
-  type RodLine,
-  type TripDocument,
-  type TripEvent,
-  getManoeuvre,
-  getSpread,
-  postBench,
-  postLadder,
-  type BenchView,
-  type BesideView,
-  type LadderAsked,
-  type LadderStep,
-  type RodSetup,
-  type SpreadCheck,
-  getNumbers,
-  getOrders,
-  getPlan,
-  getTightest,
-  type LineOrders,
-  type ManoeuvreAsked,
-  type ManoeuvreView,
-  type NumberAtSpeed,
-  type PlanAsked,
-  type PlanView,
-  type TightestTurns,
-} from './api'
+import { getEvents, getFish, getTrip, type FishView, type TripDocument, type TripEvent } from './api'
 import { makeEvent, type EventPayload, type EventType } from './logic/events'
 
 const REFRESH_MS = 20_000
 /** A core that died is started again, but not in a circle. */
 const RESTART_MS = 10_000
-/** How far from the speed the lines are solved ahead of a drag, and with what pause between. */
-const AHEAD_TENTHS = 8
-const AHEAD_MS = 60
 
 export interface Notice {
   text: string
@@ -58,7 +24,7 @@ export interface Notice {
   level: 'error' | 'info'
 }
 
-export const useFishStore = defineStore('fish', () => {
+export const useTripStore = defineStore('trip', () => {
   const delivery = useDeliveryStore()
   const trip = shallowRef<TripDocument | null>(null)
   const view = shallowRef<FishView | null>(null)
@@ -70,8 +36,6 @@ export const useFishStore = defineStore('fish', () => {
   /** Whose turn it is: what was begun for a trip that has been left meanwhile changes nothing. */
   let turn = 0
   let restartedMs = 0
-  /** For which lines the speeds beside this one were asked last. */
-  let lookedAt = ''
   let lastStampS = 0
   let events: { known: TripEvent[]; after: number } = { known: [], after: 0 }
   /** What was tapped here since the trip was opened: it may be under way in neither list. */
@@ -79,7 +43,6 @@ export const useFishStore = defineStore('fish', () => {
   /** One at a time: a tap is in the core and in the outbox, or in neither, when another looks. */
   let door: Promise<unknown> = Promise.resolve()
   let answering: { text: string } | null = null
-  let refresher: ReturnType<typeof setInterval> | undefined
 
   const pending = computed(() => delivery.progress.waiting)
   const linkDown = computed(() => delivery.linkDown)
@@ -134,8 +97,7 @@ export const useFishStore = defineStore('fish', () => {
     }
     startCore(mine)
     void deliverLeft(mine, tripId)
-    refresher = setInterval(() => void sync(), REFRESH_MS)
-    window.addEventListener('focus', sync)
+    refresher.resume()
   }
 
   /** What was still waiting when the page was left is news to the server's view too. */
@@ -193,28 +155,7 @@ export const useFishStore = defineStore('fish', () => {
       () => trip.value && startCore(turn),
     )
     core = fresh
-    lookedAt = ''
     void begin(mine, fresh).then(() => (mine === turn && core === fresh ? refresh() : undefined))
-  }
-
-  /**
-   * Ask for the lines at the speeds next to this one, nearest first, before a finger does: the core keeps what it
-   * solved, and a fresh interpreter, slow at first, warms up where nobody waits.
-   */
-  async function lookAhead(): Promise<void> {
-    const now = view.value
-    if (!coreReady.value || !now) return
-    const said = JSON.stringify([now.speed_mps, now.rods.map((rod) => [rod.setup, rod.line?.number, rod.line?.depth_m])])
-    if (said === lookedAt) return
-    lookedAt = said
-    const mine = turn
-    for (let tenths = 1; tenths <= AHEAD_TENTHS; tenths += 1) {
-      for (const side of [-tenths, tenths]) {
-        await new Promise((resolve) => setTimeout(resolve, AHEAD_MS))
-        if (mine !== turn || said !== lookedAt || !coreReady.value) return
-        await linesAt(tenthOfSpeed(now.speed_mps, useDisplayStore().units, side)).catch(() => undefined)
-      }
-    }
   }
 
   async function begin(mine: number, fresh: CoreClient): Promise<void> {
@@ -223,7 +164,7 @@ export const useFishStore = defineStore('fish', () => {
     try {
       await Promise.all([fresh.started, catchUp(tripId)])
       if (stale()) return
-      await fresh.call('open', { trip: trip.value, events: await allEvents(tripId) })
+      await fresh.call('open', { trip: trip.value!, events: await allEvents(tripId) })
       // What was tapped meanwhile, with the door closed so that nothing slips past.
       await alone(async () => {
         if (stale()) return
@@ -267,10 +208,9 @@ export const useFishStore = defineStore('fish', () => {
     const mine = turn
     if (!trip.value) return
     try {
-      const fresh = coreReady.value ? await core!.call<FishView>('view', { now_s: nowS() }) : await getFish(trip.value.id)
+      const fresh = coreReady.value ? await core!.call('view', { now_s: nowS() }) : await getFish(trip.value.id)
       if (mine !== turn) return
       view.value = fresh
-      void lookAhead()
     } catch (error) {
       if (!(error instanceof LinkDownError || error instanceof SignedOutError) && mine === turn) report(error)
     }
@@ -316,6 +256,9 @@ export const useFishStore = defineStore('fish', () => {
     await refresh()
   }
 
+  const refresher = useIntervalFn(() => void sync(), REFRESH_MS, { immediate: false })
+  useEventListener(window, 'focus', () => trip.value && void sync())
+
   watch(
     () => delivery.changes,
     (change) => {
@@ -351,81 +294,13 @@ export const useFishStore = defineStore('fish', () => {
     }
   }
 
-  function linesAt(speedMps: number): Promise<RodLine[]> {
-    return coreReady.value ? core!.call<RodLine[]>('lines_at', { speed_mps: speedMps, now_s: nowS() }) : getLines(trip.value!.id, speedMps)
-  }
-
-  function numberFor(rodId: string, depthM: number): Promise<RodLine> {
-    return coreReady.value
-      ? core!.call<RodLine>('number_for', { rod_id: rodId, depth_m: depthM })
-      : getNumber(trip.value!.id, { rod_id: rodId, depth_m: depthM })
-  }
-
-  function planFor(asked: PlanAsked): Promise<PlanView> {
-    return coreReady.value ? core!.call<PlanView>('plan', { ...asked, now_s: nowS() }) : getPlan(trip.value!.id, asked)
-  }
-
-  function manoeuvreFor(asked: ManoeuvreAsked): Promise<ManoeuvreView> {
-    return coreReady.value ? core!.call<ManoeuvreView>('manoeuvre', { ...asked, now_s: nowS() }) : getManoeuvre(trip.value!.id, asked)
-  }
-
-  function lineOrders(): Promise<LineOrders> {
-    return coreReady.value ? core!.call<LineOrders>('orders', {}) : getOrders(trip.value!.id)
-  }
-
-  function benchFor(setup: RodSetup): Promise<BenchView> {
-    return coreReady.value ? core!.call<BenchView>('bench', { setup, fit: true }) : postBench(trip.value!.id, setup)
-  }
-
-  function checkSpread(): Promise<SpreadCheck> {
-    return coreReady.value ? core!.call<SpreadCheck>('check_spread', {}) : getSpread(trip.value!.id)
-  }
-
-  function ladderFor(asked: LadderAsked): Promise<LadderStep[]> {
-    return coreReady.value ? core!.call<LadderStep[]>('ladder', { ...asked }) : postLadder(trip.value!.id, asked)
-  }
-
-  function beside(): Promise<BesideView> {
-    return coreReady.value ? core!.call<BesideView>('beside', {}) : getBeside(trip.value!.id)
-  }
-
-  function numbersAt(rodId: string, depthM: number, speedsMps: number[]): Promise<NumberAtSpeed[]> {
-    return coreReady.value
-      ? core!.call<NumberAtSpeed[]>('numbers_at', { rod_id: rodId, depth_m: depthM, speeds_mps: speedsMps })
-      : getNumbers(trip.value!.id, { rod_id: rodId, depth_m: depthM, speed_mps: speedsMps })
-  }
-
-  function tightestTurns(): Promise<TightestTurns> {
-    return coreReady.value ? core!.call<TightestTurns>('tightest', { now_s: nowS() }) : getTightest(trip.value!.id)
-  }
-
-  /** The current from two runs at one throttle: what the GPS showed going up and going down. */
-  async function currentFromRuns(upMps: number, downMps: number, towardDeg: number): Promise<{ speed_mps: number; toward_deg: number }> {
-    if (!coreReady.value)
-      throw new Error('Type the current itself: finding it needs the computation in this browser, which is not running.')
-    return core!.call('current_from_runs', { up_mps: upMps, down_mps: downMps, toward_deg: towardDeg })
-  }
-
-  /** What the lures feel of a speed that GPS shows on a course. */
-  async function throughWater(gpsMps: number, courseDeg: number): Promise<number> {
-    if (!coreReady.value) throw new Error('This needs the computation in this browser: wait until it is ready.')
-    return core!.call('through_water', { gps_mps: gpsMps, course_deg: courseDeg })
-  }
-
-  /** The speed at which a blade swings, from its tip's beat. */
-  async function speedAtDepth(rodId: string, beats: number, seconds: number): Promise<{ speed_mps: number; doubt_mps: number }> {
-    if (!coreReady.value) throw new Error('Reading the speed from the beat needs the computation in this browser: wait until it is ready.')
-    return core!.call('speed_at_depth', { rod_id: rodId, beats, seconds })
-  }
-
-  async function setDepth(rodId: string, depthM: number): Promise<boolean> {
-    try {
-      const line = await numberFor(rodId, depthM)
-      return await record('line_set', { rod_id: rodId, setting_m: line.number.setting_m, wanted_depth_m: depthM })
-    } catch (error) {
-      report(error)
-      return false
-    }
+  /** A question of the core; of the server where there is no core in this browser yet, and it can be asked. */
+  function ask<K extends keyof CoreCalls>(
+    name: K,
+    args: CoreCalls[K]['args'],
+    otherwise: (tripId: string) => Promise<CoreCalls[K]['result']>,
+  ): Promise<CoreCalls[K]['result']> {
+    return coreReady.value ? core!.call(name, args) : otherwise(trip.value!.id)
   }
 
   async function undo(): Promise<boolean> {
@@ -435,8 +310,7 @@ export const useFishStore = defineStore('fish', () => {
 
   function close(): void {
     turn += 1
-    clearInterval(refresher)
-    window.removeEventListener('focus', sync)
+    refresher.pause()
     core = null
     events = { known: [], after: 0 }
     made.clear()
@@ -463,21 +337,7 @@ export const useFishStore = defineStore('fish', () => {
     close,
     refresh,
     record,
-    linesAt,
-    numberFor,
-    planFor,
-    manoeuvreFor,
-    lineOrders,
-    numbersAt,
-    speedAtDepth,
-    benchFor,
-    checkSpread,
-    ladderFor,
-    beside,
-    currentFromRuns,
-    throughWater,
-    tightestTurns,
-    setDepth,
+    ask,
     undo,
     report,
     attempt,

@@ -1,9 +1,10 @@
 import { IDBFactory } from 'fake-indexeddb'
 import 'fake-indexeddb/auto'
-import { createPinia, type Pinia } from 'pinia'
+import { createPinia, setActivePinia, type Pinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { effectScope } from 'vue'
 import { api, LinkDownError } from '@/shared/api/client'
-import { useDeliveryStore } from '@/shared/delivery/store'
+import { useDeliveryStore } from './delivery/store'
 import type { TripEvent } from './api'
 
 const server = vi.hoisted(() => ({
@@ -62,7 +63,8 @@ vi.mock('@/shared/core/client', () => ({
     }
   },
 }))
-const { useFishStore } = await import('./store')
+const { useTripStore } = await import('./store')
+const { useLookAhead } = await import('./composables/useLookAhead')
 const { dropCore } = await import('@/shared/core/host')
 
 const trip = (id: string) => ({ id, clock_shift_s: 0, rest_after_s: null, started_at_s: 0, outfit: { rods: [] } })
@@ -92,26 +94,26 @@ beforeEach(async () => {
   await useDeliveryStore(pinia).belongTo('me')
 })
 afterEach(async () => {
-  useFishStore(pinia).close()
+  useTripStore(pinia).close()
   dropCore()
   await useDeliveryStore(pinia).belongTo(null)
   vi.restoreAllMocks()
 })
 
 async function ready(id = 'a') {
-  const store = useFishStore(pinia)
+  const store = useTripStore(pinia)
   await store.open(id)
   cores.at(-1)!.start()
   await vi.waitFor(() => expect(store.coreReady).toBe(true))
   return store
 }
-const hit = (store: ReturnType<typeof useFishStore>) => store.record('hit', { rod_id: 'rod-1' })
+const hit = (store: ReturnType<typeof useTripStore>) => store.record('hit', { rod_id: 'rod-1' })
 
 describe('the open trip', () => {
   it('paints what the server says before a core is started', async () => {
     const frames: FrameRequestCallback[] = []
     vi.spyOn(globalThis, 'requestAnimationFrame').mockImplementation((act) => frames.push(act))
-    const store = useFishStore(pinia)
+    const store = useTripStore(pinia)
     const opening = store.open('a')
     await vi.waitFor(() => expect(frames).toHaveLength(1))
     expect(store.view).not.toBeNull()
@@ -121,13 +123,16 @@ describe('the open trip', () => {
     expect(cores).toHaveLength(1)
   })
 
-  it('asks for the speeds next to this one before a finger does, and no longer than the trip is open', async () => {
-    const store = await ready()
+  it('asks for the speeds next to this one before a finger does, and no longer than a page looks', async () => {
+    setActivePinia(pinia)
+    await ready()
     const { tried } = cores.at(-1)!
+    const page = effectScope()
+    page.run(useLookAhead)
     await vi.waitFor(() => expect(tried.length).toBeGreaterThan(2))
     // 0.8 m/s is 1.8 mph: the nearest tenths come first.
     expect(tried.slice(0, 3).map((mps) => Math.round((mps / 0.44704) * 10))).toEqual([17, 19, 16])
-    store.close()
+    page.stop()
     const before = tried.length
     await new Promise((resolve) => setTimeout(resolve, 400))
     expect(tried).toHaveLength(before)
@@ -147,7 +152,7 @@ describe('the open trip', () => {
   })
 
   it('takes a tap that is made while the core starts into the core', async () => {
-    const store = useFishStore(pinia)
+    const store = useTripStore(pinia)
     await store.open('a')
     const tapped = hit(store)
     cores[0]!.start()
@@ -157,7 +162,7 @@ describe('the open trip', () => {
   })
 
   it('shows nothing of a trip that is left while it opens', async () => {
-    const store = useFishStore(pinia)
+    const store = useTripStore(pinia)
     let answer: (document: unknown) => void = () => undefined
     server.getTrip.mockImplementationOnce(() => new Promise((resolve) => (answer = resolve)))
     const opening = store.open('a')
@@ -189,7 +194,7 @@ describe('the open trip', () => {
   })
 
   it('starts another core after one that could not start', async () => {
-    const store = useFishStore(pinia)
+    const store = useTripStore(pinia)
     await store.open('a')
     cores[0]!.fail()
     await vi.waitFor(() => expect(store.coreFailed).toBe(true))
@@ -199,7 +204,7 @@ describe('the open trip', () => {
   })
 
   it('shows the trip that was opened last, however the answers come', async () => {
-    const store = useFishStore(pinia)
+    const store = useTripStore(pinia)
     let answer: (document: unknown) => void = () => undefined
     server.getTrip.mockImplementationOnce(() => new Promise((resolve) => (answer = resolve)))
     const first = store.open('a')

@@ -2,9 +2,9 @@
 // The user's trips: open one, take it out in open formats, or start a new one.
 import { onMounted, reactive, ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
-import { useDeliveryStore } from '@/shared/delivery/store'
-import { getTrip, listTrips, startTrip, type NewTrip, type TripList } from '../api'
-import { makeEvent, newId } from '../logic/events'
+import { useDeliveryStore } from '@/features/trip/delivery/store'
+import { getTrip, listTrips, startTrip, type NewTrip, type TripList } from '@/features/trip/api'
+import { makeEvent, newId } from '@/features/trip/logic/events'
 
 const router = useRouter()
 const delivery = useDeliveryStore()

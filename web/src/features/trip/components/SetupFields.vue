@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // What is on the rod: pieces chosen from what is aboard, lengths and weights typed.
 import { computed } from 'vue'
-import type { RodSetup, TripDocument } from '@/features/fish/api'
+import type { RodSetup, TripDocument } from '../api'
 import NumberField from '@/shared/ui/NumberField.vue'
 import type { Typed } from '@/shared/units/measures'
 
