@@ -38,7 +38,8 @@ def test_committed_types_are_the_schema_s(tmp_path: Any):
 
 
 def test_types_of_the_cores_calls_in_the_front_end_are_current() -> None:
-    assert script("write_calls").calls() == (ROOT / "web/src/shared/core/calls.ts").read_text(), "run: make types"
+    committed = (ROOT / "web/src/shared/core/calls.ts").read_text()
+    assert script("write_calls").calls() == committed, "run: make types"
 
 
 def test_answers_keep_to_the_schema(client_in: Any, demo: Any):

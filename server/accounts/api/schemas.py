@@ -4,10 +4,11 @@ from rest_framework import serializers
 
 
 class SessionSerializer(serializers.Serializer):
-    """Who is logged in, and whether the demo account can be used from this browser."""
+    """Who is logged in, whether the demo can be used from here, whether nobody has an account."""
 
     username = serializers.CharField(allow_null=True)
     demo_offered = serializers.BooleanField()
+    skipper_wanted = serializers.BooleanField()
 
 
 class LoginSerializer(serializers.Serializer):

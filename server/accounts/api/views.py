@@ -15,8 +15,10 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from common.errors import body_of
 from common.schemas import ErrorSerializer
 
+from ..actions.make_skipper import MakeSkipper, skipper_wanted
 from .schemas import LoginSerializer, SessionSerializer
 
 DEMO_USERNAME = "demo"
@@ -38,6 +40,7 @@ def _session(request: Request) -> Response:
     return Response({
         "username": user.get_username() if user.is_authenticated else None,
         "demo_offered": _demo_offered(request),
+        "skipper_wanted": skipper_wanted(),
     })
 
 
@@ -82,6 +85,29 @@ class LoginView(APIView):
         login(request._request, user)
         request.user = user
         return _session(request)
+
+
+@method_decorator(csrf_protect, name="dispatch")
+class SkipperView(APIView):
+    """The first account of a fresh install."""
+
+    permission_classes = [AllowAny]
+
+    @extend_schema(
+        operation_id="make_skipper", request=LoginSerializer,
+        responses={201: SessionSerializer, 409: ErrorSerializer, 422: ErrorSerializer},
+    )
+    def post(self, request: Request) -> Response:
+        """Make it and log in; there is no second of its kind."""
+        body = body_of(request)
+        user = MakeSkipper(
+            username=body.get("username"), password=body.get("password")
+        ).execute()
+        login(request._request, user, backend="django.contrib.auth.backends.ModelBackend")
+        request.user = user
+        answer = _session(request)
+        answer.status_code = 201
+        return answer
 
 
 @method_decorator(csrf_protect, name="dispatch")

@@ -130,3 +130,4 @@ class CatalogueSerializer(serializers.Serializer):
         child=serializer_of(Place)(), help_text="what a place for a rod usually is, one of a kind"
     )
     sounder = serializer_of(Sounder)(help_text="where a transducer usually is")
+    boats = BoatSerializer(many=True, help_text="boats to begin from")

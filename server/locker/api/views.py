@@ -26,6 +26,7 @@ from common.schemas import ErrorSerializer
 from ..actions.import_pieces import ImportPieces, add_starter
 from ..actions.save_outfit import SaveOutfit
 from ..actions.save_piece import SavePiece, delete_piece, duplicate_piece, set_aboard
+from ..boats import usual_boats
 from ..csv_io import write_csv
 from ..models import Aboard, Outfit, TacklePiece
 from ..permissions import own_outfit, own_piece
@@ -232,6 +233,7 @@ class CatalogueView(APIView):
             "plugs": encode(plug_catalogue()),
             "places": encode(USUAL_PLACES),
             "sounder": encode(USUAL_SOUNDER),
+            "boats": usual_boats(),
         })
 
 

@@ -70,6 +70,20 @@ class TripListSerializer(serializers.Serializer):
     outfits = ChoiceRowSerializer(many=True)
 
 
+class FirstDaySerializer(serializers.Serializer):
+    """A first trip: boat, tackle and water are made with it."""
+
+    id = serializers.UUIDField(required=False)
+    boat_name = serializers.CharField(max_length=120, help_text="one of the catalogue's boats")
+    species = serializers.ChoiceField(choices=["trout", "kokanee", "striper"])
+    water_name = serializers.CharField(max_length=120)
+    deepest_m = serializers.FloatField()
+    utc_offset_min = serializers.IntegerField()
+    timezone = serializers.CharField(required=False)
+    latitude_deg = serializers.FloatField(required=False, help_text="guessed when left out")
+    longitude_deg = serializers.FloatField(required=False)
+
+
 class NewTripSerializer(serializers.Serializer):
     """A trip to start; sent again under the same id, it is started once."""
 

@@ -10,6 +10,7 @@ from .views import (
     EventsView,
     ExportCsvView,
     ExportJsonView,
+    FirstDayView,
     FishView,
     LadderView,
     LinesView,
@@ -26,6 +27,7 @@ from .views import (
 
 urlpatterns = [
     path("", TripListView.as_view()),
+    path("first-day/", FirstDayView.as_view()),
     path("<uuid:trip_id>/", TripView.as_view()),
     path("<uuid:trip_id>/events/", EventsView.as_view()),
     path("<uuid:trip_id>/fish/", FishView.as_view()),

@@ -27,6 +27,7 @@ from locker.models import Outfit
 from waters.models import Water
 
 from ..actions.append_events import AppendEvents
+from ..actions.first_day import FirstDay
 from ..actions.start_trip import StartTrip
 from ..models import Trip
 from ..permissions import own_trip
@@ -45,6 +46,7 @@ from .schemas import (
     BesideViewSerializer,
     EventBatchSerializer,
     EventPageSerializer,
+    FirstDaySerializer,
     FishViewSerializer,
     LadderAskedSerializer,
     LadderStepSerializer,
@@ -101,6 +103,29 @@ class TripListView(APIView):
             owner=request.user, name=body.get("name"), water_id=body.get("water_id"),
             outfit_id=body.get("outfit_id"), species=body.get("species"),
             started_at=datetime.now(UTC), trip_id=body.get("id"),
+        ).execute()
+        return Response(trip.document(), status=201)
+
+
+class FirstDayView(APIView):
+    """The first trip of a fresh account."""
+
+    @extend_schema(
+        operation_id="first_day", request=FirstDaySerializer,
+        responses={201: TripDocumentSerializer, 409: ErrorSerializer, 422: ErrorSerializer},
+    )
+    def post(self, request: Request) -> Response:
+        """Make boat, tackle and water, and start a trip with its rods rigged."""
+        body = body_of(request)
+        trip = FirstDay(
+            owner=request.user, started_at=datetime.now(UTC), trip_id=body.get("id"),
+            timezone=body.get("timezone", ""),
+            **{
+                name: body.get(name) for name in (
+                    "boat_name", "species", "water_name", "deepest_m", "utc_offset_min",
+                    "latitude_deg", "longitude_deg",
+                )
+            },
         ).execute()
         return Response(trip.document(), status=201)
 

@@ -268,6 +268,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/skipper/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Make it and log in; there is no second of its kind. */
+        post: operations["make_skipper"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trips/": {
         parameters: {
             query?: never;
@@ -610,6 +627,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trips/first-day/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Make boat, tackle and water, and start a trip with its rods rigged. */
+        post: operations["first_day"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/waters/": {
         parameters: {
             query?: never;
@@ -891,6 +925,8 @@ export interface components {
             places: components["schemas"]["Place"][];
             /** @description where a transducer usually is */
             sounder: components["schemas"]["Sounder"];
+            /** @description boats to begin from */
+            boats: components["schemas"]["Boat"][];
         };
         /** @description A piece of a chain. */
         ChainPart: {
@@ -1112,6 +1148,32 @@ export interface components {
             school: string;
             message: string;
             remedy: string;
+        };
+        /** @description A first trip: boat, tackle and water are made with it. */
+        FirstDay: {
+            /** Format: uuid */
+            id?: string;
+            /** @description one of the catalogue's boats */
+            boat_name: string;
+            /**
+             * @description * `trout` - trout
+             *     * `kokanee` - kokanee
+             *     * `striper` - striper
+             * @enum {string}
+             */
+            species: "trout" | "kokanee" | "striper";
+            water_name: string;
+            /** Format: double */
+            deepest_m: number;
+            utc_offset_min: number;
+            timezone?: string;
+            /**
+             * Format: double
+             * @description guessed when left out
+             */
+            latitude_deg?: number;
+            /** Format: double */
+            longitude_deg?: number;
         };
         /** @description The whole Fish view. */
         FishView: {
@@ -2120,10 +2182,11 @@ export interface components {
             topic: "cold_morning" | "leader" | "snubber" | "setback" | "mood";
             school: string;
         };
-        /** @description Who is logged in, and whether the demo account can be used from this browser. */
+        /** @description Who is logged in, whether the demo can be used from here, whether nobody has an account. */
         Session: {
             username: string | null;
             demo_offered: boolean;
+            skipper_wanted: boolean;
         };
         /** @description How many of a piece are aboard. */
         SetAboard: {
@@ -3136,6 +3199,45 @@ export interface operations {
             };
         };
     };
+    make_skipper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Login"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     list_trips: {
         parameters: {
             query?: never;
@@ -3961,6 +4063,45 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    first_day: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstDay"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trip"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
