@@ -27,7 +27,7 @@ TESTS = {
         "test_towed_reference", "test_water_and_drag", "test_towed_closed_forms", "test_more_rigs",
         "test_trade_facts", "test_rig_properties", "test_turn", "test_calibration",
     ],
-    "boat": ["test_boat", "test_wind", "test_ageing"],
+    "boat": ["test_boat", "test_wind", "test_ageing", "test_ahead"],
     "tow": ["test_boat", "test_plan", "test_manoeuvre", "test_turn"],
     "gear": [
         "test_gear_numbers", "test_limits", "test_rules", "test_beside", "test_usual",

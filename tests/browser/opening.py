@@ -20,6 +20,16 @@ def open_demo(page: Page, url: str, *, ready: bool = True) -> None:
         page.locator("[data-state=ready]").wait_for(timeout=60_000)
 
 
+def choose_quietly(page: Page, *names: str) -> None:
+    """Press what stands in the quiet menu: theme, units, knots or leave."""
+    page.get_by_test_id("menu").click()
+    for name in names:
+        page.get_by_test_id(name).click()
+    if "leave" not in names:
+        page.keyboard.press("Escape")
+        page.get_by_test_id(names[0]).wait_for(state="hidden")
+
+
 def put_boat(url: str, *, along_m: float) -> None:
     """Put the demo's boat anew on its track, however late it is: its clock goes on while tests run.
 

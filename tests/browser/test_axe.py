@@ -4,14 +4,17 @@ from __future__ import annotations
 
 from typing import Any
 
-from opening import open_demo
+from opening import choose_quietly, open_demo
 from playwright.sync_api import Browser, Page
 
 from paths import ROOT
 from running import RunningServer
 
 AXE = ROOT / "web/node_modules/axe-core/axe.min.js"
-PLACES = ["/fish", "/rig", "/rig/card", "/rig/spread", "/locker", "/trips"]
+PLACES = [
+    "/fish", "/rig", "/rig/card", "/rig/spread", "/locker", "/locker?tab=boats", "/plan", "/review",
+    "/practice", "/first-day",
+]
 
 
 def findings(page: Page, **options: Any) -> list[str]:
@@ -41,7 +44,7 @@ def in_both_themes(page: Page) -> list[str]:
 
 def turn(page: Page, theme: str) -> None:
     """Change the theme, and wait until its colours have come."""
-    page.get_by_test_id("theme").click()
+    choose_quietly(page, "theme")
     page.locator(f".v-application.v-theme--{theme}").wait_for()
     page.wait_for_timeout(700)
 

@@ -10,7 +10,7 @@ from contextlib import closing
 from pathlib import Path
 from typing import Any
 
-from opening import open_demo
+from opening import choose_quietly, open_demo
 from playwright.sync_api import Page, Route, expect
 
 from paths import ROOT
@@ -174,7 +174,7 @@ def test_the_next_person_sees_nothing_and_the_taps_wait_for_their_owner(
 ):
     fish.context.set_offline(True)
     tap(fish, 2)
-    fish.get_by_role("button", name="Leave").click()
+    choose_quietly(fish, "leave")
     expect(fish.get_by_test_id("waiting-here")).to_contain_text("2 taps of demo wait here")
     fish.context.set_offline(False)
     fish.goto(f"{server.url}/fish")

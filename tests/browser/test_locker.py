@@ -147,6 +147,7 @@ def test_new_boat_begins_with_two_rods_in_two_holders(page: Page, server: Runnin
 def test_board_place_and_shaped_ball_are_set_up(page: Page, server: RunningServer):
     locker(page, server, "boats")
     page.get_by_text("16 ft open boat").click()
+    page.get_by_test_id("pick-rigger-port").click()
     page.get_by_test_id("place-shape-rigger-port").select_option("torpedo")
     page.get_by_test_id("add-board").click()
     page.get_by_test_id("place-out-board-1").fill("sixty")

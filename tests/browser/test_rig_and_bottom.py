@@ -112,7 +112,7 @@ def test_rig_card_holds_every_rod_at_two_speeds(fish: Page, server: RunningServe
 def test_trip_is_ended_by_two_presses(fish: Page, server: RunningServer):
     user = ApiUser(server.url)
     trip = next(t for t in user.get("/api/trips/")["trips"] if t["name"] == "April morning")
-    fish.goto(f"{server.url}/trips")
+    fish.goto(f"{server.url}/plan")
     button = fish.get_by_test_id(f"end-{trip['id']}")
     button.click()
     expect(button).to_contain_text("Press again")

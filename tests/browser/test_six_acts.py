@@ -205,7 +205,7 @@ def test_all_of_it_survives_a_reload_and_a_kill(
 
 
 def test_events_come_out_as_csv_and_json(fish: Page, server: RunningServer):
-    fish.goto(f"{server.url}/trips")
+    fish.goto(f"{server.url}/review")
     with fish.expect_download() as download:
         fish.get_by_test_id("export-csv").first.click()
     assert "speed_changed" in download.value.path().read_text()

@@ -273,6 +273,16 @@ def test_rod_tip_held_high_lifts_a_shallow_plug():
     assert depths[0] > depths[1] > depths[2]
 
 
+def test_tip_moved_while_the_line_is_in_counts_as_no_fishing():
+    trip = session(
+        event("line_set", 1, rod_id="rod-1", setting_m=30.0),
+        event("line_in", 2, rod_id="rod-1"),
+        event("tip_moved", 3, rod_id="rod-1", tip="high"),
+    )
+    (stint,) = [item for item in trip.state.stints if item.rod_id == "rod-1"]
+    assert stint.end_s == at(2)
+
+
 def test_tip_of_a_downrigger_rod_cannot_be_moved():
     with pytest.raises(InvalidInputError, match="holder"):
         one_rigger(event("tip_moved", 3, rod_id="rod-3", tip="high"))

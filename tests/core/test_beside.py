@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
 
 import pytest
@@ -11,7 +12,8 @@ from trip_cases import at, event, session
 from coldwake_core.constants import MPH_MPS
 from coldwake_core.decode import encode
 from coldwake_core.errors import InvalidInputError, UnknownItemError
-from coldwake_core.gear.ladder import RUNGS, mood_of
+from coldwake_core.gear.ladder import RUNGS, ladder_steps, mood_of
+from coldwake_core.gear.setup import RodSetup
 from coldwake_core.places.fish.beside import beside_view
 from coldwake_core.places.rig.bench import check_spread, ladder
 
@@ -189,6 +191,26 @@ def test_ladder_gives_less_flash_and_the_same_thump():
         assert changed == 1
     more = ladder(opened.now, now, flash="more", thump="more")
     assert {step.setup.attractor_id for step in more} == {"dodger-5"}
+
+
+def test_ladder_gives_another_lure_only_while_one_is_left_in_the_box():
+    opened = fishing()
+    outfit = opened.state.outfit
+    now = replace(opened.state.rods["rod-4"].setup, attractor_id=None, leader_m=0.0)
+    spoons = [item for item in outfit.lures if item.kind == "spoon"]
+    worn, offered = replace(now, lure_id=spoons[0].id), replace(spoons[1], flash=0.3, thump=0.3)
+    aboard = replace(
+        outfit, attractors=(), lures=(replace(spoons[0], count=1, flash=0.1, thump=0.1), offered)
+    )
+
+    def answered(*others: RodSetup) -> set[str]:
+        steps = ladder_steps(aboard, worn, others, flash="more", thump="more")
+        return {step.setup.lure_id for step in steps}
+
+    other_rod = replace(worn, rod_id="rod-1", lure_id=offered.id)
+    assert answered() == {offered.id}
+    assert answered(*[other_rod] * (offered.count - 1)) == {offered.id}
+    assert answered(*[other_rod] * offered.count) == set()
 
 
 def test_ladder_never_gives_what_another_rod_wears():

@@ -15,7 +15,8 @@ from coldwake_core.gear.common import common_speed
 from coldwake_core.gear.leader import LEADER_SCHOOLS, leader_span, wildness
 from coldwake_core.gear.setup import RodSetup, build_rig, working_range
 from coldwake_core.gear.tackle import Outfit
-from coldwake_core.places.rig.bench import bench, chain, check_spread
+from coldwake_core.places.rig.bench import bench, check_spread
+from coldwake_core.places.rig.chain import chain, lure_outline
 from coldwake_core.rig_rules.engine import RULES, check_rod
 from coldwake_core.rig_rules.facts import RodFacts
 from coldwake_core.rig_rules.law import WaterRules
@@ -279,7 +280,7 @@ def test_change_for_the_odd_one_can_be_rigged():
 
 
 def test_chain_runs_without_gaps_from_the_lure_up():
-    parts = list(chain(outfit(), setup(**WEIGHT, drop_m=0.3, snubber=True)))
+    parts = list(chain(outfit(), setup(**WEIGHT, drop_m=0.3, snubber=True), 0.6))
     assert [part.kind for part in parts] == [
         "lure",
         "leader",
@@ -291,6 +292,27 @@ def test_chain_runs_without_gaps_from_the_lure_up():
     for lower, upper in zip(parts, parts[1:], strict=False):
         assert upper.from_m == pytest.approx(lower.from_m + lower.length_m)
     assert parts[2].from_m - parts[0].length_m == pytest.approx(10 * INCH_M)
+
+
+@pytest.mark.parametrize(
+    ("mph", "action"), [(0.3, "hangs"), (1.3, "swings"), (3.5, "rolls")]
+)
+def test_dodger_on_the_bench_does_what_its_speed_makes_it_do(mph: float, action: str):
+    # Common practice: a small dodger swings at 1.0 to 1.6 mph, and rolls when towed faster.
+    blade = next(
+        part for part in chain(outfit(), setup(), mph * MPH_MPS) if part.kind == "attractor"
+    )
+    assert blade.action == action
+    assert (blade.sway_deg > 0.0) is (action == "swings")
+    assert blade.width_m > 0.0
+
+
+def test_soft_lures_are_drawn_as_what_they_are():
+    drawn = {item.id: lure_outline(item) for item in outfit().lures}
+    assert drawn["hoochie-pink"] == "skirt"
+    assert drawn["worm-natural"] == "worm"
+    assert drawn["fly-olive"] == "fly"
+    assert drawn["thin-copper"] == "spoon"
 
 
 def test_bench_tries_a_setup_without_keeping_it():

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 // The shell: a slim rail on a wide screen, a bar at the bottom on a phone.
-import { mdiBrightness4, mdiFish, mdiFormatListBulleted, mdiHook, mdiLogout, mdiRuler, mdiToolboxOutline } from '@mdi/js'
+import { mdiChartTimelineVariant, mdiFish, mdiHook, mdiMapClockOutline, mdiSchoolOutline, mdiToolboxOutline } from '@mdi/js'
 import { computed, watch, watchEffect } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useTheme } from 'vuetify'
+import QuietMenu from './QuietMenu.vue'
 import { useUpdateStore } from './update'
 import { useSessionStore } from '@/features/account/store'
 import { useDeliveryStore } from '@/features/trip/delivery/store'
@@ -38,9 +39,11 @@ watch(
 )
 
 const PLACES = [
+  { to: '/plan', title: 'Plan', icon: mdiMapClockOutline },
   { to: '/rig', title: 'Rig', icon: mdiHook },
   { to: '/fish', title: 'Fish', icon: mdiFish },
-  { to: '/trips', title: 'Trips', icon: mdiFormatListBulleted },
+  { to: '/review', title: 'Review', icon: mdiChartTimelineVariant },
+  { to: '/practice', title: 'Practice', icon: mdiSchoolOutline },
   { to: '/locker', title: 'Locker', icon: mdiToolboxOutline },
 ]
 
@@ -63,18 +66,7 @@ async function leave(): Promise<void> {
           <svg viewBox="0 0 24 24" aria-hidden="true"><path :d="place.icon" /></svg>{{ place.title }}
         </router-link>
         <span class="gap" />
-        <button class="place" data-test="theme" @click="display.toggleTheme">
-          <svg viewBox="0 0 24 24" aria-hidden="true"><path :d="mdiBrightness4" /></svg>{{ display.theme === 'glare' ? 'Glare' : 'Dawn' }}
-        </button>
-        <button class="place" data-test="units" @click="display.toggleUnits">
-          <svg viewBox="0 0 24 24" aria-hidden="true"><path :d="mdiRuler" /></svg>{{ display.units.length }} {{ display.units.temperature }}
-        </button>
-        <button class="place knots" data-test="knots" :aria-pressed="display.units.speed === 'kn'" @click="display.toggleNautical">
-          {{ display.units.speed }}
-        </button>
-        <button class="place" @click="leave">
-          <svg viewBox="0 0 24 24" aria-hidden="true"><path :d="mdiLogout" /></svg>Leave
-        </button>
+        <QuietMenu @leave="leave" />
       </nav>
       <div class="page">
         <p v-if="session.ended && inside" class="bar" role="alert" data-test="signed-out">
@@ -193,12 +185,14 @@ async function leave(): Promise<void> {
     border-top: 1px solid var(--line);
   }
   .wake,
-  .gap,
-  .knots {
+  .gap {
     display: none;
   }
   .place {
     flex: 1;
+    min-width: 0;
+    font-size: 11.5px;
+    font-stretch: 88%;
   }
   .place.router-link-active {
     box-shadow: inset 0 4px 0 var(--ink);

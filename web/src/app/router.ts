@@ -13,7 +13,10 @@ export function makeRouter() {
       { path: '/rig/card', component: () => import('@/features/rig/pages/CardPage.vue') },
       { path: '/rig/spread', component: () => import('@/features/rig/pages/SpreadPage.vue') },
       { path: '/locker', component: () => import('@/features/locker/pages/LockerPage.vue') },
-      { path: '/trips', component: () => import('@/features/plan/pages/PlanPage.vue') },
+      { path: '/plan', component: () => import('@/features/plan/pages/PlanPage.vue') },
+      { path: '/first-day', component: () => import('@/features/plan/pages/FirstDayPage.vue') },
+      { path: '/review', component: () => import('@/features/review/pages/ReviewPage.vue') },
+      { path: '/practice', component: () => import('@/features/practice/pages/PracticePage.vue') },
       { path: '/:rest(.*)*', redirect: '/fish' },
     ],
   })

@@ -90,6 +90,9 @@ class Snapshot:
         Time since the turn began, s.
     turned_deg : float
         How far the boat has turned, degrees, starboard positive.
+    ahead_m, starboard_m : float
+        Where the boat's transom is, from where the turn began: along the first course and to
+        starboard of it, m.
     joints : dict of str to tuple of (float, float)
         Each line's tip, joints and lure: behind the transom and to starboard of the boat, m.
     speeds_mps, tip_speeds_mps : dict of str to float
@@ -98,6 +101,8 @@ class Snapshot:
 
     at_s: float
     turned_deg: float
+    ahead_m: float
+    starboard_m: float
     joints: dict[str, tuple[tuple[float, float], ...]]
     speeds_mps: dict[str, float]
     tip_speeds_mps: dict[str, float]
@@ -209,6 +214,7 @@ def unfold(
         if index in wanted:
             snapshots.append(Snapshot(
                 at_s=index * step / speed_mps, turned_deg=math.degrees(turned),
+                ahead_m=y, starboard_m=x,
                 joints={
                     key: tuple(_from_boat(place, x, y, turned) for place in line)
                     for key, line in places.items()

@@ -11,6 +11,8 @@ const LEFT = 'coldwake.left'
 export const useSessionStore = defineStore('session', () => {
   const username = ref<string | null>(null)
   const demoOffered = ref(false)
+  /** Nobody has an account yet: the first is made on screen. */
+  const skipperWanted = ref(false)
   const known = ref(false)
   const unreachable = ref(false)
   const ended = ref(false)
@@ -19,6 +21,7 @@ export const useSessionStore = defineStore('session', () => {
   function accept(session: Schemas['Session']): void {
     username.value = session.username
     demoOffered.value = session.demo_offered
+    skipperWanted.value = session.skipper_wanted
     known.value = true
     if (session.username) localStorage.setItem(KEY, session.username)
     else localStorage.removeItem(KEY)
@@ -52,6 +55,9 @@ export const useSessionStore = defineStore('session', () => {
   const logIn = (name: string, password: string): Promise<void> =>
     enter(() => take(api.POST('/api/session/login/', { body: { username: name, password } })))
 
+  const makeSkipper = (name: string, password: string): Promise<void> =>
+    enter(() => take(api.POST('/api/session/skipper/', { body: { username: name, password } })))
+
   const logInToDemo = (): Promise<void> => enter(() => take(api.POST('/api/session/demo/')))
 
   /** Leave. With no link it is left here at once, and at the server as soon as it answers. */
@@ -74,5 +80,5 @@ export const useSessionStore = defineStore('session', () => {
     ended.value = true
   }
 
-  return { username, demoOffered, unreachable, ended, logins, ensure, logIn, logInToDemo, logOut, markEnded }
+  return { username, demoOffered, skipperWanted, makeSkipper, unreachable, ended, logins, ensure, logIn, logInToDemo, logOut, markEnded }
 })

@@ -7,6 +7,8 @@ export type RodLine = Schemas['RodLine']
 export type LineNumber = Schemas['LineNumber']
 export type PlanView = Schemas['PlanView']
 export type ManoeuvreView = Schemas['ManoeuvreView']
+export type Frame = Schemas['Frame']
+export type Tangle = Schemas['Tangle']
 export type NumberAtSpeed = Schemas['NumberAtSpeed']
 export type LineOrders = Schemas['LineOrders']
 export type BenchView = Schemas['BenchView']
@@ -28,6 +30,8 @@ export type Move = Schemas['Move']
 
 export const listTrips = () => take(api.GET('/api/trips/'))
 export const startTrip = (body: NewTrip) => take(api.POST('/api/trips/', { body }))
+
+export const firstDay = (body: Schemas['FirstDay']) => take(api.POST('/api/trips/first-day/', { body }))
 
 const at = (tripId: string) => ({ params: { path: { trip_id: tripId } } })
 

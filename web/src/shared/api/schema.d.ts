@@ -946,6 +946,24 @@ export interface components {
             from_m: number;
             /** Format: double */
             length_m: number;
+            /** Format: double */
+            width_m?: number;
+            outline?: string;
+            lip?: string;
+            hook?: string;
+            /** Format: double */
+            hook_from_tail_m?: number;
+            /**
+             * @description * `` -
+             *     * `swings` - swings
+             *     * `turns` - turns
+             *     * `hangs` - hangs
+             *     * `rolls` - rolls
+             * @enum {string}
+             */
+            action?: "" | "swings" | "turns" | "hangs" | "rolls";
+            /** Format: double */
+            sway_deg?: number;
         };
         /** @description A spread as its user changed it. */
         ChangedSpread: {
@@ -1218,6 +1236,10 @@ export interface components {
             at_s: number;
             /** Format: double */
             turned_deg: number;
+            /** Format: double */
+            ahead_m: number;
+            /** Format: double */
+            starboard_m: number;
             rods: components["schemas"]["RodFromAbove"][];
         };
         /** @description A place on earth. */

@@ -35,12 +35,17 @@ class Frame:
         Since it began, s.
     turned_deg : float
         How far the boat has turned, degrees, starboard positive.
+    ahead_m, starboard_m : float
+        Where the boat's transom is, from where the turn began: along the first course and to
+        starboard of it, m.
     rods : tuple of RodFromAbove
         Where each lure is.
     """
 
     at_s: float
     turned_deg: float
+    ahead_m: float
+    starboard_m: float
     rods: tuple[RodFromAbove, ...]
 
 
@@ -153,7 +158,10 @@ def manoeuvre_view(
                     for behind_m, side_m in shot.joints[rod.id]
                 ),
             ))
-        frames.append(Frame(at_s=shot.at_s, turned_deg=shot.turned_deg, rods=tuple(seen)))
+        frames.append(Frame(
+            at_s=shot.at_s, turned_deg=shot.turned_deg, ahead_m=shot.ahead_m,
+            starboard_m=shot.starboard_m, rods=tuple(seen),
+        ))
         for tangle in likely_tangles(spaces):
             known = nearest.get(tangle.rod_ids)
             if known is None or tangle.distance_m < known.tangle.distance_m:

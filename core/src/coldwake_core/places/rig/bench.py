@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import Final, Literal
+from typing import Final
 
 from ...advice.method import method_of_the_hour
 from ...boat.current import PassSpeeds, pass_speeds
@@ -25,31 +24,10 @@ from ...rig_rules.facts import RodFacts
 from ...rig_rules.rule import Finding
 from ...trip.now import Now
 from ..fish.view import SpeedPair
-
-PartKind = Literal["lure", "leader", "attractor", "snubber", "line", "weight", "clip"]
+from .chain import ChainPart, chain
 
 CARD_DEEPER_M: Final = 5.0 * FOOT_M
 CARD_NEVER_OUT_M: Final = 10.0 * FOOT_M
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class ChainPart:
-    """A piece of a chain.
-
-    Parameters
-    ----------
-    kind : PartKind
-        What it is.
-    name : str
-        In words.
-    from_m, length_m : float
-        Where it begins, from the tail of the lure upward, and how long it is, m.
-    """
-
-    kind: PartKind
-    name: str
-    from_m: float
-    length_m: float
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -205,7 +183,7 @@ def bench(now: Now, setup: RodSetup, *, fit: bool = False) -> BenchView:
     mood = mood_of(outfit, setup)
     return BenchView(
         setup=setup, kind=rig_kind(outfit, setup), works=working_range(outfit, setup),
-        chain=tuple(chain(outfit, setup)), leader=leader, schools=schools,
+        chain=tuple(chain(outfit, setup, now.speed_mps)), leader=leader, schools=schools,
         wild=wildness(
             attractor=blade, lure=lure, leader_m=setup.leader_m, setback_m=setup.setback_m
         ),
@@ -327,47 +305,3 @@ def _clearance_m(now: Now, setup: RodSetup) -> float | None:
         return now.lines.where(rod_id=rod.rod_id, setting_m=rod.setting_m, doubt="none").clearance_m
     except CoreError:
         return None
-
-
-def chain(outfit: Outfit, setup: RodSetup) -> Iterator[ChainPart]:
-    """Yield the pieces of a chain from the lure upward.
-
-    Parameters
-    ----------
-    outfit : Outfit
-        What is aboard.
-    setup : RodSetup
-        What is on the rod.
-
-    Yields
-    ------
-    ChainPart
-        Each begins where the one before ended.
-
-    Returns
-    -------
-    iterator of ChainPart
-    """
-    lure = outfit.lure(setup.lure_id)
-    at = 0.0
-
-    def part(kind: PartKind, name: str, length_m: float) -> ChainPart:
-        nonlocal at
-        made = ChainPart(kind=kind, name=name, from_m=at, length_m=length_m)
-        at += length_m
-        return made
-
-    yield part("lure", f"{lure.name}, {lure.colour}", lure.length_m)
-    if setup.attractor_id is not None:
-        blade = outfit.attractor(setup.attractor_id)
-        yield part("leader", "leader", setup.leader_m)
-        yield part("attractor", blade.name, blade.length_m)
-        if setup.snubber:
-            yield part("snubber", "snubber", 0.1)
-    if setup.weight_kg > 0.0:
-        yield part("line", "bumper" if setup.drop_m > 0.0 else "line", setup.weight_ahead_m)
-        yield part("weight", "sliding weight" if setup.drop_m > 0.0 else "weight in line", 0.04)
-    elif setup.setback_m > 0.0:
-        left = max(setup.setback_m - at, 0.0)
-        yield part("line", "setback", left)
-        yield part("clip", "release clip", 0.05)

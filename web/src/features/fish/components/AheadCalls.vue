@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // Who meets the bottom next, when, and the number that clears it: one tap sets it.
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useDisplayStore } from '@/shared/units/store'
 import { lengthFromM, formatLength } from '@/shared/units/units'
 import type { BottomCall, FishView } from '@/features/trip/api'
@@ -18,6 +18,8 @@ const SURE: Record<BottomCall['sure'], string> = {
   near: 'comes near',
 }
 const SHOWN = 2
+/** The source in full: one line of it is enough until somebody asks. */
+const whole = ref(false)
 
 const display = useDisplayStore()
 const worth = computed(() => (props.view.ahead?.calls ?? []).filter((call) => call.urgency !== 'later'))
@@ -37,7 +39,7 @@ const source = computed(() => {
       ? `, water ${formatLength(Math.abs(ahead.level_m), display.units)} ${ahead.level_m < 0 ? 'below' : 'above'} it`
       : ''
   const round = ahead.place_doubt_m === null ? '' : `, within ${formatLength(ahead.place_doubt_m, display.units)}`
-  return `By the chart, place ${minutes} min old${round}${level}. Charts err: watch the sonar.`
+  return `Charts err: watch the sonar. Place ${minutes} min old${round}${level}.`
 })
 
 /** Up to a whole step, so that what is done is never too little. */
@@ -71,7 +73,9 @@ function say(call: BottomCall, name: string): string {
         {{ formatNumber(row.call.number, display.units) }}
       </v-btn>
     </div>
-    <p class="label">{{ worth.length > SHOWN ? `${worth.length - SHOWN} more after them. ` : '' }}{{ source }}</p>
+    <button class="label source" :class="{ whole }" :aria-expanded="whole" @click="whole = !whole">
+      {{ worth.length > SHOWN ? `${worth.length - SHOWN} more after them. ` : '' }}{{ source }}
+    </button>
   </section>
 </template>
 
@@ -87,8 +91,10 @@ function say(call: BottomCall, name: string): string {
   display: flex;
   align-items: center;
   gap: 8px;
-  font-size: 15px;
-  font-weight: 640;
+  font-size: 14px;
+  font-weight: 660;
+  line-height: 1.2;
+  min-height: 46px;
 }
 .words {
   flex: 1;
@@ -96,13 +102,28 @@ function say(call: BottomCall, name: string): string {
 }
 small {
   display: block;
-  font-weight: 520;
+  font-size: 12.5px;
+  font-weight: 540;
+}
+.source {
+  min-height: 24px;
+  font-size: 12.5px;
+  padding: 0;
+  text-align: left;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.source.whole {
+  white-space: normal;
 }
 .soon .words {
   color: var(--now);
   font-weight: 760;
 }
 .set {
-  height: 44px !important;
+  --v-btn-height: 44px;
+  padding: 0 10px;
+  font-size: 14px;
 }
 </style>

@@ -27,7 +27,7 @@ const POINTS = ['N', 'NE', 'E', 'SE', 'S', 'SW', 'W', 'NW'].map((name, i) => ({ 
   margin: 12px 0;
 }
 .point {
-  height: var(--touch) !important;
+  --v-btn-height: var(--touch);
 }
 .chosen {
   background: var(--ink);

@@ -109,6 +109,6 @@ async function save(): Promise<void> {
   align-items: center;
 }
 .find {
-  height: var(--touch) !important;
+  --v-btn-height: var(--touch);
 }
 </style>

@@ -214,7 +214,7 @@ async function mark(value: number): Promise<string | null> {
 }
 .count {
   min-width: var(--touch);
-  height: var(--touch) !important;
+  --v-btn-height: var(--touch);
   font-size: 18px;
 }
 .chosen,
@@ -238,7 +238,7 @@ async function mark(value: number): Promise<string | null> {
   font-weight: 700;
 }
 .big {
-  height: 64px !important;
+  --v-btn-height: 64px;
   flex: 1;
   font-size: 18px;
 }

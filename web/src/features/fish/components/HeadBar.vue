@@ -71,7 +71,7 @@ h1 {
   text-overflow: ellipsis;
 }
 .entry {
-  height: var(--touch) !important;
+  --v-btn-height: var(--touch);
   font-size: 16px;
 }
 .head {

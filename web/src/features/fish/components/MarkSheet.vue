@@ -53,7 +53,7 @@ const rods = computed(() => props.view.rods.filter((rod) => rod.setup))
   margin-top: 10px;
 }
 .rod {
-  height: var(--touch) !important;
+  --v-btn-height: var(--touch);
 }
 .link {
   text-decoration: underline;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // The method of the hour: what the surface temperature calls for, and which school says so.
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatLength, formatSpeed, formatTemperature } from '@/shared/units/units'
 import type { FishView } from '@/features/trip/api'
@@ -11,6 +11,8 @@ const emit = defineEmits<{ school: [school: string]; temperature: [] }>()
 
 const display = useDisplayStore()
 const method = computed(() => props.view.method)
+/** Why, in full: behind a tap. */
+const whole = ref(false)
 const SCHOOLS: Record<string, string> = { cover_water: 'Cover water', stay_slow: 'Stay slow' }
 </script>
 
@@ -38,8 +40,10 @@ const SCHOOLS: Record<string, string> = { cover_water: 'Cover water', stay_slow:
           <dd>{{ formatLength(method.setback_low_m, display.units, false) }}–{{ formatLength(method.setback_high_m, display.units) }}</dd>
         </div>
       </dl>
-      <p>{{ method.reason }}</p>
-      <p class="label" data-test="method-school">School: {{ method.school }} (common practice)</p>
+      <button class="why" :class="{ whole }" :aria-expanded="whole" data-test="method-why" @click="whole = !whole">
+        <span>{{ method.reason }}</span>
+        <span class="label" data-test="method-school">School: {{ method.school }} (common practice)</span>
+      </button>
       <div v-if="method.alternatives?.length" class="schools" role="group" aria-label="School">
         <v-btn
           v-for="school in method.alternatives"
@@ -65,7 +69,7 @@ const SCHOOLS: Record<string, string> = { cover_water: 'Cover water', stay_slow:
 
 <style scoped>
 .method {
-  padding: 7px 12px;
+  padding: 4px 12px;
   background: var(--frost);
   border-left: 5px solid var(--line);
 }
@@ -79,7 +83,7 @@ h3 {
 dl {
   display: flex;
   gap: 16px;
-  margin: 0 0 3px;
+  margin: 0 0 2px;
 }
 dt {
   font-size: 12px;
@@ -97,6 +101,23 @@ p {
   font-size: 13px;
   line-height: 1.3;
   margin: 0 0 4px;
+}
+.why {
+  display: block;
+  width: 100%;
+  padding: 0;
+  text-align: left;
+  font-size: 13px;
+  color: var(--ink);
+}
+.why span {
+  display: block;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.why.whole span {
+  white-space: normal;
 }
 .schools {
   display: flex;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // ONE next move: what, why, whose rule or which evidence, what it costs, when it can be judged.
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatLength, formatSpeed } from '@/shared/units/units'
 import type { FishView, Move } from '@/features/trip/api'
@@ -34,6 +34,8 @@ const evidence = computed(() => {
   const name = (id: string) => props.view.rods.find((candidate) => candidate.id === id)?.name ?? id
   return `${name(found.ahead_rod_id)} against ${name(found.behind_rod_id)}: ${VERDICTS[found.result.verdict]} (${formatPercent(found.result.probability)})`
 })
+/** What it rests on, in full: behind a tap. */
+const whole = ref(false)
 const last = computed(() => props.view.judged[0])
 /** What may be said of the last change: never more than the rods that were left alone bear out. */
 const judged = computed(() => {
@@ -51,7 +53,6 @@ const judged = computed(() => {
 <template>
   <section class="move" aria-label="Next move" data-test="next-move">
     <template v-if="move">
-      <div class="label">Next move</div>
       <h2 data-test="move-what"><RodShape v-if="rod" :shape="rod.shape" :index="rodIndex(rod.id)" :size="22" />{{ what }}</h2>
       <p data-test="move-why">{{ move.reason }}</p>
       <p class="label">
@@ -67,7 +68,6 @@ const judged = computed(() => {
       </div>
     </template>
     <template v-else>
-      <div class="label">Next move</div>
       <h2 data-test="move-what">Keep fishing</h2>
       <p data-test="move-why">
         {{
@@ -79,14 +79,16 @@ const judged = computed(() => {
         }}
       </p>
     </template>
-    <p v-if="evidence" class="label evidence" data-test="evidence">{{ evidence }}</p>
-    <p v-if="last" class="label" data-test="judged">Last change, “{{ last.title }}”: {{ judged }}.</p>
+    <button v-if="evidence || last" class="behind" :class="{ whole }" :aria-expanded="whole" @click="whole = !whole">
+      <span v-if="last" class="label" data-test="judged">Last change, “{{ last.title }}”: {{ judged }}.</span>
+      <span v-if="evidence" class="label" data-test="evidence">{{ evidence }}</span>
+    </button>
   </section>
 </template>
 
 <style scoped>
 .move {
-  padding: 7px 12px;
+  padding: 5px 12px;
   background: var(--frost);
   border-left: 5px solid var(--now);
 }
@@ -94,33 +96,44 @@ h2 {
   display: flex;
   align-items: center;
   gap: 8px;
-  font-size: 22px;
-  line-height: 1.15;
+  font-size: 20px;
+  line-height: 1.1;
   font-weight: 720;
   font-stretch: 90%;
   margin: 2px 0 4px;
 }
 p {
-  font-size: 14px;
-  line-height: 1.3;
-  margin: 0 0 4px;
+  font-size: 13.5px;
+  line-height: 1.22;
+  margin: 0 0 3px;
 }
 p.label {
   font-size: 12.5px;
   font-weight: 560;
 }
-.evidence {
+.behind {
+  display: block;
+  width: 100%;
+  padding: 3px 0 0;
   border-top: 1px solid var(--line);
-  padding-top: 5px;
-  margin-top: 4px;
+  text-align: left;
+}
+.behind .label {
+  display: block;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.behind.whole .label {
+  white-space: normal;
 }
 .buttons {
   display: flex;
   gap: 8px;
-  margin: 4px 0;
+  margin: 2px 0 4px;
 }
 .buttons .v-btn {
-  height: var(--touch) !important;
+  --v-btn-height: var(--touch);
   flex: 1;
   font-size: 17px;
 }

@@ -82,7 +82,7 @@ async function commit(): Promise<void> {
   gap: 10px;
 }
 .step {
-  height: 64px !important;
+  --v-btn-height: 64px;
   width: 64px;
   font-size: 28px;
 }
@@ -106,7 +106,7 @@ async function commit(): Promise<void> {
   margin-top: 8px;
 }
 .big {
-  height: var(--touch) !important;
+  --v-btn-height: var(--touch);
   flex: 1;
   font-size: 17px;
 }

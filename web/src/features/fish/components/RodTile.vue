@@ -120,7 +120,7 @@ const tally = computed(() => {
   font-size: 13px;
   font-weight: 700;
   line-height: 1.2;
-  border-left: 4px solid var(--now) !important;
+  border-left: 4px solid var(--now);
   padding-left: 6px;
 }
 .tile.selected {
@@ -189,7 +189,7 @@ footer {
 .act {
   flex: 1;
   min-width: 0;
-  height: var(--touch) !important;
+  --v-btn-height: var(--touch);
   font-size: 16px;
   padding: 0 4px;
 }

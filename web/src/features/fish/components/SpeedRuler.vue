@@ -218,7 +218,7 @@ function commitTyped(): void {
 .step {
   min-width: var(--touch);
   width: var(--touch);
-  height: var(--touch) !important;
+  --v-btn-height: var(--touch);
   font-size: 26px;
   padding: 0;
 }

@@ -1,10 +1,9 @@
 <script setup lang="ts">
 // The spread from above: straight, or in a turn, with the lines that are likely to catch lit.
-import { useElementSize } from '@vueuse/core'
-import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { latestOnly } from '@/shared/core/latest'
 import { useDisplayStore } from '@/shared/units/store'
-import { formatLength, formatSpeed, stepM } from '@/shared/units/units'
+import { formatLength, stepM } from '@/shared/units/units'
 import type {
   FishView,
   LineOrders,
@@ -12,11 +11,12 @@ import type {
   ManoeuvreView,
   PlanAsked,
   PlanView,
+  Tangle,
   TightestTurns,
   TurnAsked,
 } from '@/features/trip/api'
-import { spreadLabels } from '@/features/trip/logic/scale'
-import { SHAPE_POINTS, rodColour } from '@/features/trip/logic/shapes'
+import { START, fromBoat, poseOf, steadyWays, tangleSpot, waysOf } from '../logic/ground'
+import TurnPicture, { type Trouble } from './TurnPicture.vue'
 
 const props = defineProps<{
   view: FishView
@@ -30,8 +30,6 @@ const props = defineProps<{
 const emit = defineEmits<{ failed: [error: unknown] }>()
 
 const display = useDisplayStore()
-const frame = useTemplateRef<HTMLElement>('frame')
-const { width, height } = useElementSize(frame)
 type Course = PlanView['course'] | ManoeuvreAsked['kind']
 
 const course = ref<Course>('straight')
@@ -48,11 +46,11 @@ const turn = shallowRef<ManoeuvreView | null>(null)
 const tightest = shallowRef<TightestTurns | null>(null)
 const orders = shallowRef<LineOrders | null>(null)
 const COURSES: { value: Course; title: string }[] = [
-  { value: 'port', title: 'Turn left' },
   { value: 'straight', title: 'Straight' },
-  { value: 'starboard', title: 'Turn right' },
-  { value: 's_turn', title: 'S-turn' },
-  { value: 'u_turn', title: 'U-turn' },
+  { value: 'port', title: 'Left' },
+  { value: 'starboard', title: 'Right' },
+  { value: 's_turn', title: 'S' },
+  { value: 'u_turn', title: 'U' },
 ]
 const unfolding = computed(() => course.value === 's_turn' || course.value === 'u_turn')
 
@@ -122,59 +120,45 @@ async function toggleOrders(): Promise<void> {
   }
 }
 
-const frameNow = computed(() => turn.value?.frames[Math.min(moment.value, turn.value.frames.length - 1)])
+const frames = computed(() => turn.value?.frames ?? [])
+const frameNow = computed(() => frames.value[Math.min(moment.value, frames.value.length - 1)])
 const radiusNow = computed(() => turn.value?.radius_m ?? plan.value?.radius_m ?? null)
-const seen = computed(() => plan.value ?? frameNow.value)
-const tangles = computed(() => plan.value?.tangles ?? (turn.value?.tangles ?? []).map((item) => item.tangle))
-
-const rods = computed(() =>
-  (seen.value?.rods ?? []).flatMap((rod) => {
+const nameOf = (id: string): string => props.view.rods.find((rod) => rod.id === id)?.name ?? id
+const dressed = (list: PlanView['rods']) =>
+  list.flatMap((rod) => {
     const known = props.view.rods.find((candidate) => candidate.id === rod.rod_id)
     return known ? [{ ...rod, shape: known.shape, name: known.name }] : []
-  }),
-)
-const lit = computed(() => new Set(tangles.value.flatMap((tangle) => tangle.rod_ids)))
-const nameOf = (id: string): string => props.view.rods.find((rod) => rod.id === id)?.name ?? id
-
-// True to scale, both ways alike; the boat heads to the right as in the side view.
-const extent = computed(() => {
-  const sides = rods.value.flatMap((rod) => [rod.tip_side_m, rod.place?.side_m ?? rod.tip_side_m])
-  return {
-    behind: Math.max(15, ...rods.value.map((rod) => rod.place?.behind_m ?? 0)),
-    port: Math.min(-6, ...sides),
-    starboard: Math.max(6, ...sides),
-  }
-})
-const RIGHT = 90
-const scale = computed(() =>
-  Math.min((width.value - RIGHT - 70) / extent.value.behind, (height.value - 44) / (extent.value.starboard - extent.value.port)),
-)
-const sternX = computed(() => width.value - RIGHT)
-const x = (behindM: number): number => sternX.value - behindM * scale.value
-const y = (sideM: number): number => 22 + (sideM - extent.value.port) * scale.value
-
-const labelY = computed(() =>
-  spreadLabels(
-    rods.value.flatMap((rod) => (rod.place ? [{ id: rod.rod_id, y: y(rod.place.side_m) }] : [])),
-    15,
-    12,
-    height.value - 8,
-  ),
-)
-
-const warnings = computed(() => {
-  const list = tangles.value.map((tangle, index) => {
-    const when = turn.value ? `, ${Math.round(turn.value.tangles[index]!.at_s)} s into the turn` : ''
-    return `${tangle.rod_ids.map(nameOf).join(' and ')} ${tangle.distance_m < stepM(display.units) / 2 ? 'cross' : `come within ${formatLength(tangle.distance_m, display.units)}`}${when}`
   })
-  for (const id of turn.value?.grounded ?? []) list.push(`${nameOf(id)} touches bottom on the way`)
-  if (turn.value) return list
+const rods = computed(() => dressed((plan.value ?? frameNow.value)?.rods ?? []))
+const pose = computed(() => (frameNow.value ? poseOf(frameNow.value) : START))
+const ways = computed(() =>
+  turn.value ? waysOf(frames.value) : steadyWays(rods.value, plan.value?.radius_m ?? null, plan.value?.course === 'port' ? -1 : 1),
+)
+
+/** What goes wrong and where: a tangle at its own moment, a line that goes slack or into the bottom at its rod. */
+const troubles = computed<Trouble[]>(() => {
+  const near = (tangle: Tangle): string =>
+    `${tangle.rod_ids.map(nameOf).join(' and ')} ${tangle.distance_m < stepM(display.units) / 2 ? 'cross' : `come within ${formatLength(tangle.distance_m, display.units)}`}`
+  if (turn.value) {
+    return turn.value.tangles.map(({ at_s, tangle }) => {
+      const then = frames.value.find((item) => item.at_s >= at_s) ?? frames.value[0]!
+      return { text: `${near(tangle)}, ${Math.round(at_s)} s`, spot: tangleSpot(poseOf(then), then.rods, tangle) }
+    })
+  }
+  const list = (plan.value?.tangles ?? []).map((tangle) => ({ text: near(tangle), spot: tangleSpot(START, rods.value, tangle) }))
   for (const rod of rods.value) {
-    if (rod.place === null) list.push(`${rod.name}: the turn is too tight for a line so long, it goes slack`)
-    else if (rod.clearance_m < 0) list.push(`${rod.name} goes into the bottom`)
+    if (rod.place === null) list.push({ text: `${rod.name} goes slack`, spot: fromBoat(START, 2, rod.tip_side_m) })
+    else if (rod.clearance_m < 0)
+      list.push({ text: `${rod.name} in the bottom`, spot: fromBoat(START, rod.place.behind_m, rod.place.side_m) })
   }
   return list
 })
+const lit = computed(
+  () => new Set((plan.value?.tangles ?? (turn.value?.tangles ?? []).map((item) => item.tangle)).flatMap((tangle) => tangle.rod_ids)),
+)
+const grounded = computed(() => (turn.value?.grounded ?? []).map((id) => `${nameOf(id)} touches bottom on the way`))
+const slack = computed(() => rods.value.filter((rod) => rod.place === null).map((rod) => `${rod.name}: too tight for a line so long`))
+const warnings = computed(() => [...troubles.value.map((trouble) => trouble.text), ...grounded.value, ...slack.value])
 const limits = computed(() => {
   if (!tightest.value) return ''
   const say = (turn: TightestTurns['port']): string => {
@@ -182,27 +166,29 @@ const limits = computed(() => {
     const wide = turn.wider_m === null ? '' : `, nor about ${formatLength(turn.wider_m!, display.units)} (${turn.wider_why})`
     return `${tight}${turn.why ? ` (${turn.why})` : ''}${wide}`
   }
-  return `Held all the way round: to the left ${say(tightest.value.port)}; to the right ${say(tightest.value.starboard)}. An S- or U-turn is over sooner: see it above.`
+  return `Held all the way round: to the left ${say(tightest.value.port)}; to the right ${say(tightest.value.starboard)}.`
 })
 </script>
 
 <template>
   <div class="above" data-test="top-view" :data-course="plan?.course ?? (turn ? course : undefined)">
     <div class="controls">
-      <v-btn
-        v-for="item in COURSES"
-        :key="item.value"
-        class="course"
-        :class="{ chosen: course === item.value }"
-        :data-test="`course-${item.value}`"
-        @click="course = item.value"
-      >
-        {{ item.title }}
-      </v-btn>
-      <v-btn v-if="unfolding" class="course" data-test="toward" @click="toward = toward === 'port' ? 'starboard' : 'port'">
+      <div class="strip" role="group" aria-label="What the boat does">
+        <button
+          v-for="item in COURSES"
+          :key="item.value"
+          :class="{ chosen: course === item.value }"
+          :aria-pressed="course === item.value"
+          :data-test="`course-${item.value}`"
+          @click="course = item.value"
+        >
+          {{ item.title }}
+        </button>
+      </div>
+      <button v-if="unfolding" class="small" data-test="toward" @click="toward = toward === 'port' ? 'starboard' : 'port'">
         {{ toward === 'port' ? 'left first' : 'right first' }}
-      </v-btn>
-      <label v-if="course === 'straight'" class="radius">
+      </button>
+      <label v-if="course === 'straight'" class="dial">
         <input
           v-model.number="leeway"
           type="range"
@@ -216,7 +202,22 @@ const limits = computed(() => {
           leeway === 0 ? 'lines straight astern' : `lines stream ${Math.abs(leeway)}° to ${leeway < 0 ? 'port' : 'starboard'}`
         }}</span>
       </label>
-      <label v-if="turn" class="radius">
+      <template v-else>
+        <label v-if="by === 'rate'" class="dial">
+          <input v-model.number="rate" type="range" min="0.5" max="8" step="0.1" aria-label="Rate of turn" data-test="rate" />
+          <span class="label"
+            >{{ rate.toFixed(1) }}° a second: radius {{ radiusNow === null ? '…' : formatLength(radiusNow, display.units) }}</span
+          >
+        </label>
+        <label v-else class="dial">
+          <input v-model.number="radius" type="range" min="8" max="150" step="2" aria-label="Radius of the turn" data-test="radius" />
+          <span class="label">radius {{ formatLength(radius, display.units) }}</span>
+        </label>
+        <button class="small" data-test="turn-by" @click="by = by === 'radius' ? 'rate' : 'radius'">
+          {{ by === 'radius' ? 'by radius' : 'by rate' }}
+        </button>
+      </template>
+      <label v-if="turn" class="dial">
         <input
           v-model.number="moment"
           type="range"
@@ -225,73 +226,41 @@ const limits = computed(() => {
           aria-label="Moment of the turn"
           data-test="moment"
         />
-        <span class="label">{{ Math.round(frameNow?.at_s ?? 0) }} s into it</span>
-      </label>
-      <v-btn v-if="course !== 'straight'" class="course" data-test="turn-by" @click="by = by === 'radius' ? 'rate' : 'radius'">
-        {{ by === 'radius' ? 'by radius' : 'by rate' }}
-      </v-btn>
-      <label v-if="course !== 'straight' && by === 'rate'" class="radius">
-        <input v-model.number="rate" type="range" min="0.5" max="8" step="0.1" aria-label="Rate of turn" data-test="rate" />
-        <span class="label"
-          >{{ rate.toFixed(1) }}° a second: radius {{ radiusNow === null ? '…' : formatLength(radiusNow, display.units) }}</span
-        >
-      </label>
-      <label v-else-if="course !== 'straight'" class="radius">
-        <input v-model.number="radius" type="range" min="8" max="150" step="2" aria-label="Radius of the turn" data-test="radius" />
-        <span class="label">radius {{ formatLength(radius, display.units) }}</span>
+        <span class="label">{{ Math.round(frameNow?.at_s ?? 0) }} s into it: push the boat along its way</span>
       </label>
     </div>
-    <div ref="frame" class="frame">
-      <svg v-if="width > 0" :width="width" :height="height" role="img" aria-label="The spread from above">
-        <path :d="`M${sternX} ${y(0) - 8} h34 q22 2 30 8 q-8 6 -30 8 h-34 Z`" class="boat" />
-        <g v-for="rod in rods" :key="rod.rod_id">
-          <polyline
-            v-if="rod.place"
-            :points="(rod.path ?? []).map((at) => `${x(at.behind_m)},${y(at.side_m)}`).join(' ')"
-            :data-test="`line-${rod.rod_id}`"
-            :stroke="rodColour(rodIndex(rod.rod_id))"
-            class="line"
-            :class="{ lit: lit.has(rod.rod_id) }"
-          />
-          <g v-if="rod.place" :transform="`translate(${x(rod.place.behind_m)} ${y(rod.place.side_m)}) scale(8)`" class="shape">
-            <circle v-if="rod.shape === 'circle'" r="0.95" :fill="rodColour(rodIndex(rod.rod_id))" />
-            <polygon v-else :points="SHAPE_POINTS[rod.shape]" :fill="rodColour(rodIndex(rod.rod_id))" />
-          </g>
-          <line
-            v-if="rod.place"
-            :x1="x(rod.place.behind_m) - 9"
-            :y1="y(rod.place.side_m)"
-            :x2="x(rod.place.behind_m) - 17"
-            :y2="labelY.get(rod.rod_id)!"
-            class="leader"
-          />
-          <text v-if="rod.place" :x="x(rod.place.behind_m) - 20" :y="labelY.get(rod.rod_id)! + 4">
-            {{ formatLength(rod.depth_m, display.units) }}
-            <tspan v-if="course !== 'straight'">at {{ formatSpeed(rod.speed_mps, display.units, false) }}</tspan>
-          </text>
-        </g>
-      </svg>
-    </div>
-    <div class="words">
-      <p v-for="text in warnings" :key="text" class="warning" data-test="turn-warning">{{ text }}</p>
-      <p v-if="!warnings.length && rods.length" class="label">
-        {{ course === 'straight' ? 'No lines near each other.' : 'No tangle in this turn.' }}
-      </p>
-      <p v-if="!turn" class="label" data-test="tightest">{{ limits }}</p>
-      <button class="order" :aria-expanded="orders !== null" data-test="orders" @click="toggleOrders">Order of letting out</button>
-      <p v-if="orders" class="label" data-test="order-out">
-        out: {{ orders.out.map((step) => nameOf(step.rod_id)).join(', ') }} ({{ orders.out[0]?.why }}); in: the other way round
-      </p>
+    <div class="middle">
+      <TurnPicture
+        :pose="pose"
+        :rods="rods"
+        :ways="ways"
+        :troubles="troubles"
+        :lit="lit"
+        :boat-length-m="boatLengthM"
+        :rod-index="rodIndex"
+        :scrubs="turn !== null"
+        :turning="course !== 'straight'"
+        @moment="moment = $event"
+      />
+      <div class="words">
+        <p v-for="text in warnings" :key="text" class="warning" data-test="turn-warning">{{ text }}</p>
+        <p v-if="!warnings.length && rods.length" class="label">
+          {{ course === 'straight' ? 'No lines near each other.' : 'No tangle in this turn.' }}
+        </p>
+        <p v-if="!turn" class="label" data-test="tightest">{{ limits }}</p>
+        <button class="order" :aria-expanded="orders !== null" data-test="orders" @click="toggleOrders">Order of letting out</button>
+        <p v-if="orders" class="label" data-test="order-out">
+          out: {{ orders.out.map((step) => nameOf(step.rod_id)).join(', ') }} ({{ orders.out[0]?.why }}); in: the other way round
+        </p>
+      </div>
     </div>
   </div>
 </template>
 
 <style scoped>
 .above {
-  /* What is said here must not push the rods off the screen: it scrolls. */
   position: absolute;
   inset: 0;
-  overflow-y: auto;
   display: flex;
   flex-direction: column;
   background: var(--water);
@@ -300,75 +269,84 @@ const limits = computed(() => {
   display: flex;
   flex-wrap: wrap;
   align-items: center;
-  gap: 6px;
+  gap: 6px 10px;
   padding: 4px 6px 0;
 }
-.course {
-  height: 44px !important;
+.strip {
+  display: flex;
+  border: 1px solid var(--ink);
+  border-radius: 4px;
+  overflow: hidden;
 }
-.chosen {
+.strip button {
+  min-height: 44px;
+  min-width: 48px;
+  padding: 0 12px;
+  font-weight: 650;
+  color: var(--ink);
+  background: var(--frost);
+}
+.strip button + button {
+  border-left: 1px solid var(--ink);
+}
+.strip button.chosen {
   background: var(--ink);
   color: var(--frost);
 }
-.radius {
+.small {
+  min-height: 44px;
+  padding: 0 10px;
+  font-size: 14px;
+  font-weight: 620;
+  color: var(--ink);
+  text-decoration: underline;
+}
+.dial {
   display: flex;
   flex-direction: column;
   flex: 1;
-  max-width: 260px;
+  min-width: 120px;
+  max-width: 240px;
 }
-.radius input {
+.dial input {
   accent-color: var(--ink);
-  min-height: 30px;
+  min-height: 26px;
 }
-.frame {
-  position: relative;
+.middle {
+  display: flex;
   flex: 1;
-  min-height: 110px;
-}
-svg {
-  position: absolute;
-  inset: 0;
-}
-.boat {
-  fill: var(--ink);
-}
-.line {
-  fill: none;
-  stroke-width: 2;
-}
-.line.lit {
-  stroke: var(--now);
-  stroke-width: 5;
-}
-.leader {
-  stroke: var(--ink-2);
-}
-.shape {
-  stroke: var(--ink);
-  stroke-width: 0.17;
-}
-text {
-  fill: var(--ink);
-  font-size: 13px;
-  font-weight: 600;
-  font-stretch: 88%;
-  text-anchor: end;
-  paint-order: stroke;
-  stroke: var(--water);
-  stroke-width: 3px;
+  min-height: 0;
 }
 .words {
-  /* Room for the switch between the two views. */
-  padding: 2px 140px 6px 10px;
+  /* A short list beside; room below it for the switch between the two views. */
+  flex: 0 0 210px;
+  overflow-y: auto;
+  padding: 4px 10px 56px 6px;
 }
-.order {
-  min-height: 44px;
-  font-weight: 640;
-  text-decoration: underline;
+.words p {
+  margin-bottom: 4px;
 }
 .warning {
   color: var(--now);
   font-weight: 700;
   font-size: 14px;
+  line-height: 1.25;
+}
+.order {
+  min-height: 44px;
+  font-weight: 640;
+  text-decoration: underline;
+  color: var(--ink);
+  text-align: left;
+}
+@media (max-width: 700px) {
+  .middle {
+    flex-direction: column;
+  }
+  .words {
+    flex: 0 0 auto;
+    max-height: 84px;
+    padding: 2px 140px 6px 10px;
+  }
 }
 </style>

@@ -67,7 +67,12 @@ const scale = computed(() =>
 )
 const sternX = computed(() => width.value - RIGHT.value - boatPx.value - 6)
 const x = (behindM: number): number => sternX.value - behindM * scale.value.along
-const y = (depthM: number): number => TOP + depthM * scale.value.down
+/** Above the water depth is not stretched, and the highest rod tip still fits. */
+const upScale = computed(() => {
+  const tips = props.view.rods.flatMap((rod) => (rod.line ? rod.line.paths.flat() : [])).map(([, depth]) => -depth!)
+  return Math.min(scale.value.down, (TOP - 8) / Math.max(...tips, 0.5))
+})
+const y = (depthM: number): number => TOP + depthM * (depthM < 0 ? upScale.value : scale.value.down)
 const bottomY = computed(() => y(bedM.value))
 
 const path = (points: number[][]): string =>
@@ -122,7 +127,7 @@ const bandX = computed(() => {
     const wish = (from: number): Box => ({ x0: from, y0: middle - 7, x1: from + long, y1: middle + 7 })
     const room = width.value - RIGHT.value - LEFT.value - long - 16
     const starts = Array.from({ length: 9 }, (_, i) => LEFT.value + 8 + (room * i) / 8)
-    return leastCovered(starts.map(wish), [...taken, ...lures], linePoints.value).x0
+    return leastCovered(starts.map(wish), [...taken, ...lures], linePoints.value)?.x0 ?? null
   })
 })
 
@@ -217,7 +222,7 @@ const flag = (item: Drawn): string => {
           fill="var(--comfort)"
         />
         <line :x1="LEFT" :x2="width - RIGHT" :y1="y(layer.base_m)" :y2="y(layer.base_m)" class="comfort-edge" />
-        <text :x="bandX[i]" :y="y(layer.base_m) - 5" class="small">{{ bandWords }}</text>
+        <text v-if="bandX[i] !== null" :x="bandX[i]!" :y="y(layer.base_m) - 5" class="small">{{ bandWords }}</text>
       </g>
       <g v-for="tick in depthTicks" :key="tick">
         <line :x1="LEFT" :x2="width - RIGHT" :y1="y(tick)" :y2="y(tick)" class="tick" />

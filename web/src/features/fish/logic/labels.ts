@@ -89,9 +89,10 @@ export function placeLabels(wishes: LabelWish[], around: Surroundings): Map<stri
   return placed
 }
 
-/** Of several places for one label the first that covers least. */
-export function leastCovered(boxes: Box[], taken: Box[], lines: Point[][]): Box {
-  const cost = (box: Box): number =>
-    10 * taken.reduce((sum, other) => sum + overlap(box, other), 0) + 25 * lines.reduce((sum, line) => sum + crossed(line, box), 0)
-  return boxes.reduce((best, box) => (cost(box) < cost(best) ? box : best))
+/** Which of some boxes covers least; none where every one of them would cover something that is taken. */
+export function leastCovered(boxes: Box[], taken: Box[], lines: Point[][]): Box | null {
+  const covered = (box: Box): number => taken.reduce((sum, other) => sum + overlap(box, other), 0)
+  const cost = (box: Box): number => 10 * covered(box) + 25 * lines.reduce((sum, line) => sum + crossed(line, box), 0)
+  const best = boxes.reduce((least, box) => (cost(box) < cost(least) ? box : least))
+  return covered(best) > 0.05 * area(best) ? null : best
 }

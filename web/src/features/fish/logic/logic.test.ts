@@ -61,8 +61,9 @@ describe('labels of the column', () => {
 
   it('take the first of several places that covers least', () => {
     const at = (x0: number): Box => ({ x0, y0: 0, x1: x0 + 50, y1: 10 })
-    expect(leastCovered([at(0), at(60), at(120)], [at(10)], []).x0).toBe(60)
-    expect(leastCovered([at(0), at(60)], [], []).x0).toBe(0)
+    expect(leastCovered([at(0), at(60), at(120)], [at(10)], [])?.x0).toBe(60)
+    expect(leastCovered([at(0), at(60)], [], [])?.x0).toBe(0)
+    expect(leastCovered([at(0), at(5)], [at(3)], [])).toBeNull()
   })
 })
 

@@ -3,11 +3,12 @@
 import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
+import EmptyState from '@/shared/ui/EmptyState.vue'
 import { useDisplayStore } from '@/shared/units/store'
-import { speedFromMps, speedToMps } from '@/shared/units/units'
+import { tenthOfSpeed } from '@/shared/units/units'
 import type { FishView } from '@/features/trip/api'
 import AheadCalls from '../components/AheadCalls.vue'
-import DayRibbon from '../components/DayRibbon.vue'
+import DayRibbon from '@/features/trip/components/DayRibbon.vue'
 import EntryDialogs from '../components/EntryDialogs.vue'
 import HeadBar from '../components/HeadBar.vue'
 import KeyHelp from '../components/KeyHelp.vue'
@@ -59,8 +60,7 @@ async function setSpeed(mps: number): Promise<void> {
 }
 
 function nudgeSpeed(tenths: number): void {
-  const value = Math.round(speedFromMps(view.value!.speed_mps, display.units) * 10 + tenths) / 10
-  void setSpeed(speedToMps(value, display.units))
+  void setSpeed(tenthOfSpeed(view.value!.speed_mps, display.units, tenths))
 }
 
 function badSpeed(text: string): void {
@@ -216,16 +216,22 @@ useEventListener(window, 'keydown', onKey)
       <KeyHelp v-model="helpOpen" />
       <NotTaken v-model="notTakenOpen" />
     </template>
-    <div v-else-if="empty" class="nothing" data-test="no-trip">
-      <h1>No trip yet</h1>
-      <p>Start one: choose the water and what you fish for, then let out the first line.</p>
-      <v-btn class="entry" @click="router.push('/trips')">Start a trip</v-btn>
-    </div>
-    <div v-else-if="store.loadError" class="nothing" role="alert">
-      <h1>This trip cannot be opened</h1>
-      <p>{{ store.loadError }}</p>
-      <v-btn class="entry" @click="router.push('/trips')">See your trips</v-btn>
-    </div>
+    <EmptyState
+      v-else-if="empty"
+      title="No trip yet"
+      text="Start one: choose the water and what you fish for, then let out the first line."
+      act="Start a trip"
+      test="no-trip"
+      @act="router.push('/plan')"
+    />
+    <EmptyState
+      v-else-if="store.loadError"
+      role="alert"
+      title="This trip cannot be opened"
+      :text="store.loadError"
+      act="See your trips"
+      @act="router.push('/review')"
+    />
     <p v-else class="nothing">Opening the trip …</p>
     <v-snackbar v-model="noticeOpen" :timeout="9000" location="top" data-test="notice">
       <span role="alert">{{ store.notice?.text }}</span>
@@ -251,12 +257,12 @@ h1 {
   text-overflow: ellipsis;
 }
 .entry {
-  height: var(--touch) !important;
+  --v-btn-height: var(--touch);
   font-size: 16px;
 }
 .main {
   display: grid;
-  grid-template: 'water side' minmax(260px, 1fr) 'speed side' auto / minmax(0, 1fr) 330px;
+  grid-template: 'water side' minmax(260px, 1fr) 'speed side' auto / minmax(0, 1fr) 372px;
   gap: 6px;
   flex: 1;
 }
@@ -269,7 +275,7 @@ h1 {
   position: absolute;
   right: 6px;
   bottom: 6px;
-  height: 44px !important;
+  --v-btn-height: 44px;
   background: var(--frost);
 }
 .speed {

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 // A boat: its rods, and the places where they stand, port to starboard.
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
+import BoatAbove from '@/features/trip/components/BoatAbove.vue'
 import RodShape from '@/features/trip/components/RodShape.vue'
 import { CoreError } from '@/shared/core/protocol'
+import ChoiceRow from '@/shared/ui/ChoiceRow.vue'
 import NumberField from '@/shared/ui/NumberField.vue'
 import { describeError } from '@/shared/units/describe'
 import { settled, type Typed } from '@/shared/units/measures'
@@ -35,6 +37,9 @@ const rods = ref<Rod[]>([])
 const places = ref<PlaceRow[]>([])
 const sounder = ref<{ depth: Typed; ahead: Typed; cone: Typed }>({ depth: null, ahead: null, cone: null })
 const problem = ref<string | null>(null)
+/** The boat it was begun from. */
+const preset = ref<string | null>(null)
+const chosen = ref<string | null>(null)
 const saving = ref(false)
 
 const usual = (kind: Place['kind']): Place | undefined => props.catalogue?.places.find((place) => place.kind === kind)
@@ -68,6 +73,7 @@ watch(
     const seen = boat?.sounder ?? props.catalogue.sounder
     sounder.value = { depth: seen.depth_m ?? null, ahead: seen.ahead_m ?? null, cone: seen.cone_deg ?? null }
     problem.value = null
+    preset.value = null
     if (!boat) {
       for (let rod = 0; rod < 2; rod += 1) {
         addRod()
@@ -77,6 +83,33 @@ watch(
   },
   { immediate: true },
 )
+
+/** All of it is there to be changed. */
+function beginFrom(boatName: string | null): void {
+  const boat = props.catalogue?.boats.find((item) => item.boat_name === boatName)
+  if (!boat) return
+  preset.value = boatName
+  name.value = boat.boat_name
+  length.value = boat.boat_length_m
+  rods.value = boat.rods.map((rod) => ({ ...rod }))
+  places.value = boat.places.map(rowOf)
+  sounder.value = { depth: boat.sounder!.depth_m ?? null, ahead: boat.sounder!.ahead_m ?? null, cone: boat.sounder!.cone_deg ?? null }
+}
+
+/** What the drawing shows: only places whose numbers can be read. */
+const drawn = computed(() =>
+  places.value.flatMap(({ id, name: title, kind, side, out, aft }) =>
+    typeof out === 'number' && typeof aft === 'number' ? [{ id, name: title, kind, side_m: side === 'port' ? -out : out, aft_m: aft }] : [],
+  ),
+)
+const current = computed(() => places.value.find((place) => place.id === chosen.value) ?? places.value[0])
+function movePlace(id: string, sideM: number, aftM: number): void {
+  const place = places.value.find((item) => item.id === id)
+  if (!place) return
+  place.side = sideM < 0 ? 'port' : 'starboard'
+  place.out = Math.abs(sideM)
+  place.aft = aftM
+}
 
 function fresh(prefix: string, taken: string[]): string {
   let number = 1
@@ -95,6 +128,7 @@ function addPlace(kind: Place['kind']): void {
   const taken = places.value.map((place) => place.id)
   const side = places.value.filter((place) => place.side === 'port').length > places.value.length / 2 ? 'starboard' : 'port'
   const like = usual(kind)!
+  chosen.value = fresh(kind, taken)
   places.value.push(
     rowOf({ ...like, id: fresh(kind, taken), name: `${side} ${like.name}`, side_m: (side === 'port' ? -1 : 1) * Math.abs(like.side_m) }),
   )
@@ -125,6 +159,7 @@ function placeOf(row: PlaceRow): Place {
 function said(error: unknown): string {
   const at = error instanceof CoreError ? /^places\[(\d+)\]/.exec(error.field)?.[1] : undefined
   const place = at === undefined ? undefined : places.value[Number(at)]
+  if (place) chosen.value = place.id
   return `${place ? `${place.name}: ` : ''}${describeError(error, display.units)}`
 }
 async function save(): Promise<void> {
@@ -153,9 +188,98 @@ async function save(): Promise<void> {
 
 <template>
   <form class="boat-form" data-test="boat-form" @submit.prevent="save">
+    <ChoiceRow
+      v-if="!boat && catalogue"
+      :model-value="preset"
+      label="begin from one like yours"
+      :options="catalogue.boats.map((item) => ({ value: item.boat_name, title: item.boat_name, note: `${item.rods.length} rods` }))"
+      test="preset"
+      @update:model-value="beginFrom"
+    />
     <div class="head">
       <label class="field"><span class="label">boat</span><input v-model="name" maxlength="120" data-test="boat-name" /></label>
       <NumberField v-model="length" class="field" label="length" measure="long" test="boat-length" />
+    </div>
+    <h3>Where rods stand</h3>
+    <p class="label">Drag each to its place; the transom is the line at the stern. What is chosen is named beside.</p>
+    <div class="deck">
+      <BoatAbove
+        v-if="typeof length === 'number'"
+        class="drawing"
+        movable
+        :length-m="length"
+        :places="drawn"
+        :selected="current?.id ?? null"
+        data-test="boat-above"
+        @select="chosen = $event"
+        @move="movePlace"
+      />
+      <p v-else class="drawing label">Type the boat's length, and it is drawn.</p>
+      <div class="beside">
+        <div class="picker" role="group" aria-label="Places">
+          <button
+            v-for="place in places"
+            :key="place.id"
+            type="button"
+            class="pick"
+            :class="{ chosen: place.id === current?.id }"
+            :data-test="`pick-${place.id}`"
+            @click="chosen = place.id"
+          >
+            {{ place.name || 'unnamed' }}
+          </button>
+        </div>
+        <div v-if="current" :key="current.id" class="place" :data-test="`place-${current.id}`">
+          <label class="field wide"><span class="label">name</span><input v-model="current.name" maxlength="60" /></label>
+          <label class="field"
+            ><span class="label">kind</span
+            ><select v-model="current.kind" :data-test="`place-kind-${current.id}`">
+              <option value="holder">rod holder</option>
+              <option value="downrigger">downrigger</option>
+              <option value="board">planer board clip</option>
+            </select></label
+          >
+          <label class="field"
+            ><span class="label">side</span
+            ><select v-model="current.side">
+              <option value="port">port</option>
+              <option value="starboard">starboard</option>
+            </select></label
+          >
+          <NumberField
+            v-model="current.out"
+            :label="current.kind === 'board' ? 'clip out' : 'tip out'"
+            measure="long"
+            :test="`place-out-${current.id}`"
+          />
+          <NumberField v-model="current.height" label="high" measure="long" :test="`place-height-${current.id}`" />
+          <NumberField v-model="current.aft" label="behind transom" measure="long" />
+          <template v-if="current.kind === 'downrigger'">
+            <label class="field"
+              ><span class="label">cable</span
+              ><select v-model="current.cable">
+                <option v-for="item in (catalogue?.materials ?? []).filter((m) => m.is_cable)" :key="item.id" :value="item.id">
+                  {{ item.name }}
+                </option>
+              </select></label
+            >
+            <NumberField v-model="current.cableLength" label="cable" measure="long" />
+            <NumberField v-model="current.ball" label="ball" measure="ball" :test="`place-ball-${current.id}`" />
+            <label class="field"
+              ><span class="label">its shape</span
+              ><select v-model="current.shape" :data-test="`place-shape-${current.id}`">
+                <option v-for="(title, value) in BALLS" :key="value" :value="value">{{ title }}</option>
+              </select></label
+            >
+          </template>
+          <button v-if="places.length > 1" type="button" class="plain" @click="places.splice(places.indexOf(current), 1)">Remove</button>
+        </div>
+        <div class="acts">
+          <button type="button" class="plain" data-test="add-holder" @click="addPlace('holder')">Add a holder</button>
+          <button type="button" class="plain" data-test="add-rigger" @click="addPlace('downrigger')">Add a downrigger</button>
+          <button type="button" class="plain" data-test="add-board" @click="addPlace('board')">Add a board clip</button>
+        </div>
+      </div>
     </div>
     <h3>Rods</h3>
     <div class="rods">
@@ -169,57 +293,6 @@ async function save(): Promise<void> {
       </div>
     </div>
     <button type="button" class="plain" data-test="add-rod" @click="addRod">Add a rod</button>
-    <h3>Places, where rods stand</h3>
-    <div v-for="(place, index) in places" :key="place.id" class="place" :data-test="`place-${place.id}`">
-      <label class="field wide"><span class="label">name</span><input v-model="place.name" maxlength="60" /></label>
-      <label class="field"
-        ><span class="label">kind</span
-        ><select v-model="place.kind" :data-test="`place-kind-${place.id}`">
-          <option value="holder">rod holder</option>
-          <option value="downrigger">downrigger</option>
-          <option value="board">planer board clip</option>
-        </select></label
-      >
-      <label class="field"
-        ><span class="label">side</span
-        ><select v-model="place.side">
-          <option value="port">port</option>
-          <option value="starboard">starboard</option>
-        </select></label
-      >
-      <NumberField
-        v-model="place.out"
-        :label="place.kind === 'board' ? 'clip out' : 'tip out'"
-        measure="long"
-        :test="`place-out-${place.id}`"
-      />
-      <NumberField v-model="place.height" label="high" measure="long" :test="`place-height-${place.id}`" />
-      <NumberField v-model="place.aft" label="behind transom" measure="long" />
-      <template v-if="place.kind === 'downrigger'">
-        <label class="field"
-          ><span class="label">cable</span
-          ><select v-model="place.cable">
-            <option v-for="item in (catalogue?.materials ?? []).filter((m) => m.is_cable)" :key="item.id" :value="item.id">
-              {{ item.name }}
-            </option>
-          </select></label
-        >
-        <NumberField v-model="place.cableLength" label="cable" measure="long" />
-        <NumberField v-model="place.ball" label="ball" measure="ball" :test="`place-ball-${place.id}`" />
-        <label class="field"
-          ><span class="label">its shape</span
-          ><select v-model="place.shape" :data-test="`place-shape-${place.id}`">
-            <option v-for="(title, value) in BALLS" :key="value" :value="value">{{ title }}</option>
-          </select></label
-        >
-      </template>
-      <button v-if="places.length > 1" type="button" class="plain" @click="places.splice(index, 1)">Remove</button>
-    </div>
-    <div class="acts">
-      <button type="button" class="plain" data-test="add-holder" @click="addPlace('holder')">Add a holder</button>
-      <button type="button" class="plain" data-test="add-rigger" @click="addPlace('downrigger')">Add a downrigger</button>
-      <button type="button" class="plain" data-test="add-board" @click="addPlace('board')">Add a board clip</button>
-    </div>
     <h3>Sonar</h3>
     <div class="place">
       <NumberField v-model="sounder.depth" label="transducer below water" measure="long" test="sounder-depth" />
@@ -266,13 +339,47 @@ h3 {
 .head .field {
   flex: 1;
 }
+.deck {
+  display: grid;
+  grid-template-columns: minmax(280px, 1fr) minmax(300px, 1.2fr);
+  gap: 12px;
+}
+.drawing {
+  height: 420px;
+  background: var(--water);
+  touch-action: none;
+}
+.beside {
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+}
+.picker {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+.pick {
+  min-height: 44px;
+  padding: 0 12px;
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  color: var(--ink);
+}
+.pick.chosen {
+  background: var(--ink);
+  color: var(--frost);
+}
 .place {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(112px, 1fr));
   gap: 6px 10px;
   align-items: end;
-  border-top: 1px solid var(--line);
-  padding-top: 8px;
+}
+@media (max-width: 760px) {
+  .deck {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 .field {
   display: flex;

@@ -40,7 +40,7 @@ function numbers(seed: number): () => number {
   }
 }
 
-const catalogue = { materials: [], plugs: [], places: [], sounder: { depth_m: 0.3, ahead_m: 0.3, cone_deg: 20 } }
+const catalogue = { materials: [], plugs: [], places: [], boats: [], sounder: { depth_m: 0.3, ahead_m: 0.3, cone_deg: 20 } }
 
 /** Open, press the units button, save: what is sent is what there was, to the last bit. */
 async function saved(component: Component, props: Record<string, unknown>, presses: number): Promise<unknown> {

@@ -1,10 +1,15 @@
 <script setup lang="ts">
-// The user's trips: open one, take it out in open formats, or start a new one.
-import { onMounted, reactive, ref, shallowRef } from 'vue'
+// The evening before: the trips that are open, and the next one.
+import { computed, onMounted, reactive, ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
-import { useDeliveryStore } from '@/features/trip/delivery/store'
 import { getTrip, listTrips, startTrip, type NewTrip, type TripList } from '@/features/trip/api'
+import { useDeliveryStore } from '@/features/trip/delivery/store'
 import { makeEvent, newId } from '@/features/trip/logic/events'
+import { tripDay } from '@/features/trip/logic/format'
+import ChoiceRow from '@/shared/ui/ChoiceRow.vue'
+import EmptyState from '@/shared/ui/EmptyState.vue'
+import ErrorNote from '@/shared/ui/ErrorNote.vue'
+import TextField from '@/shared/ui/TextField.vue'
 
 const router = useRouter()
 const delivery = useDeliveryStore()
@@ -20,7 +25,10 @@ const SPECIES = [
   { value: 'trout', title: 'Trout' },
   { value: 'kokanee', title: 'Kokanee' },
   { value: 'striper', title: 'Striped bass' },
-]
+] as const
+const open = computed(() => list.value?.trips.filter((trip) => !trip.is_ended) ?? [])
+const bare = computed(() => list.value !== null && !list.value.waters.length && !list.value.outfits.length)
+const named = (rows: { id: number; name: string }[]) => rows.map(({ id, name }) => ({ value: id, title: name }))
 
 /** The trip whose end was asked for once: the second press ends it. */
 const ending = ref<string | null>(null)
@@ -43,11 +51,6 @@ async function end(id: string): Promise<void> {
   } finally {
     ending.value = null
   }
-}
-
-/** The day at the water: an evening trip is not tomorrow's. */
-function day(trip: TripList['trips'][number]): string {
-  return new Date((trip.started_at_s + trip.utc_offset_min * 60) * 1000).toISOString().slice(0, 10)
 }
 
 /** The same until the trip is started: pressed twice, or sent again, it is one trip. */
@@ -85,52 +88,48 @@ onMounted(async () => {
 </script>
 
 <template>
-  <main class="trips" data-test="trips">
-    <h1>Trips</h1>
-    <p v-if="error" class="error" role="alert">{{ error }}</p>
-    <ul v-if="list?.trips.length">
-      <li v-for="trip in list.trips" :key="trip.id">
-        <router-link :to="{ path: '/fish', query: { trip: trip.id } }"
-          ><strong>{{ trip.name }}</strong></router-link
-        >
-        <span class="label">{{ trip.water_name }} · {{ trip.species }} · {{ day(trip) }} · {{ trip.is_ended ? 'over' : 'open' }}</span>
-        <button v-if="!trip.is_ended" class="end" :data-test="`end-${trip.id}`" @click="end(trip.id)">
-          {{ ending === trip.id ? 'Lines in? Press again to end it' : 'End this trip' }}
-        </button>
-        <a :href="`/api/trips/${trip.id}/export.csv`" data-test="export-csv">events as CSV</a>
-        <a :href="`/api/trips/${trip.id}/export.json`" data-test="export-json">whole trip as JSON</a>
-      </li>
-    </ul>
-    <p v-else-if="list">No trip yet. Start the first one below.</p>
-    <div v-if="list && (!list.waters.length || !list.outfits.length)" class="first" data-test="set-up-first">
-      <p>A trip needs a boat and a water. Set up once, in this order:</p>
-      <ol>
-        <li v-if="!list.outfits.length"><router-link to="/locker?tab=boats">a boat with its rods</router-link></li>
-        <li><router-link to="/locker?tab=tackle">tackle, from the starter locker, counted aboard</router-link></li>
-        <li v-if="!list.waters.length"><router-link to="/locker?tab=waters">a water</router-link></li>
-      </ol>
-    </div>
-    <form v-else-if="list" @submit.prevent="start">
-      <h2>Start a trip</h2>
-      <v-text-field v-model="form.name" label="Name" maxlength="120" />
-      <v-select v-model="form.water_id" label="Water" :items="list.waters" item-title="name" item-value="id" />
-      <v-select v-model="form.outfit_id" label="Boat" :items="list.outfits" item-title="name" item-value="id" />
-      <v-select v-model="form.species" label="Fish" :items="SPECIES" />
-      <p class="label">Life jacket on; below about 60 °F (15 °C) the water itself is the danger. Local rules come first.</p>
-      <v-btn type="submit" class="go" :disabled="starting">Start now</v-btn>
-    </form>
+  <main class="plan" data-test="plan">
+    <EmptyState
+      v-if="bare"
+      title="Nothing set up yet"
+      text="A boat with its rods, tackle from the starter locker, a water: all three in one go, then the first line."
+      act="Set up the first day"
+      test="set-up-first"
+      @act="router.push('/first-day')"
+    />
+    <template v-else>
+      <h1>Plan</h1>
+      <ErrorNote :text="error" />
+      <section v-if="open.length" class="open" aria-label="Open trips">
+        <h2>Under way</h2>
+        <article v-for="trip in open" :key="trip.id">
+          <router-link :to="{ path: '/fish', query: { trip: trip.id } }"
+            ><strong>{{ trip.name }}</strong
+            ><span class="label">{{ trip.water_name }} · {{ trip.species }} · {{ tripDay(trip) }}</span></router-link
+          >
+          <v-btn :data-test="`end-${trip.id}`" @click="end(trip.id)">
+            {{ ending === trip.id ? 'Lines in? Press again to end it' : 'End this trip' }}
+          </v-btn>
+        </article>
+        <p><router-link to="/rig/spread">Build an opening spread</router-link> · <router-link to="/rig/card">Rig card</router-link></p>
+      </section>
+      <form v-if="list" @submit.prevent="start">
+        <h2>Start a trip</h2>
+        <TextField v-model="form.name" label="its name" maxlength="120" test="trip-name" />
+        <ChoiceRow v-if="list.waters.length" v-model="form.water_id" label="water" :options="named(list.waters)" test="water" />
+        <p v-else><router-link to="/locker?tab=waters">Add a water first</router-link></p>
+        <ChoiceRow v-if="list.outfits.length" v-model="form.outfit_id" label="boat" :options="named(list.outfits)" test="outfit" />
+        <p v-else><router-link to="/locker?tab=boats">Add a boat with its rods first</router-link></p>
+        <ChoiceRow v-model="form.species" label="after what" :options="SPECIES" test="species" />
+        <p class="label">Life jacket on; below about 60 °F (15 °C) the water itself is the danger. Local rules come first.</p>
+        <v-btn type="submit" class="go" :disabled="starting" data-test="start-trip">Start now</v-btn>
+      </form>
+    </template>
   </main>
 </template>
 
 <style scoped>
-.end {
-  min-height: 44px;
-  padding: 0 8px;
-  font-weight: 640;
-  border: 1px solid var(--ink);
-  border-radius: 4px;
-}
-.trips {
+.plan {
   max-width: 860px;
   margin: 0 auto;
   padding: 16px;
@@ -140,17 +139,36 @@ h2 {
   font-weight: 720;
   font-stretch: 90%;
 }
-ul {
-  list-style: none;
-  padding: 0;
+h2 {
+  font-size: 18px;
 }
-li {
+.open,
+form {
+  display: grid;
+  gap: 14px;
+  margin-top: 12px;
+  padding: 14px 16px;
+  background: var(--frost);
+}
+article {
   display: flex;
   flex-wrap: wrap;
   gap: 6px 16px;
   align-items: center;
-  min-height: 56px;
+  justify-content: space-between;
   border-bottom: 1px solid var(--line);
+  padding-bottom: 8px;
+}
+article a {
+  display: grid;
+  text-decoration: none;
+}
+article strong {
+  font-size: 18px;
+  text-decoration: underline;
+}
+article .v-btn {
+  --v-btn-height: 44px;
 }
 a {
   color: var(--ink);
@@ -158,26 +176,10 @@ a {
   display: inline-flex;
   align-items: center;
 }
-.first ol {
-  padding-left: 24px;
-}
-.first li {
-  display: list-item;
-  border: 0;
-}
-form {
-  display: grid;
-  gap: 12px;
-  max-width: 420px;
-  margin-top: 24px;
-}
 .go {
-  height: var(--touch) !important;
+  --v-btn-height: var(--touch);
+  justify-self: start;
   background: var(--ink);
   color: var(--frost);
-}
-.error {
-  color: var(--now);
-  font-weight: 700;
 }
 </style>

@@ -4,6 +4,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 import type { BenchView } from '@/features/trip/api'
 import { tickStep } from '@/features/trip/logic/scale'
+import { hooksOf, outlineOf } from '../logic/outlines'
 import { useDisplayStore } from '@/shared/units/store'
 import { fishLengthToM, fishLengthUnit, formatLength, tackleLengthFromM, tieStepM } from '@/shared/units/units'
 
@@ -15,8 +16,10 @@ const frame = useTemplateRef<HTMLElement>('frame')
 const { width } = useElementSize(frame)
 const LEFT = 24
 const RIGHT = 40
-const LINE_Y = 92
-const RULE_Y = 168
+const LINE_Y = 108
+const RULE_Y = 186
+/** Bare, disc, leaf, small dodger, large blade: the ladder's rungs, in the core. */
+const RUNG_COUNT = 5
 
 // A long setback would shrink the last six feet to nothing: it is broken, and says so.
 const parts = computed(() => props.bench.chain.filter((part) => !(part.kind === 'line' && part.length_m > 2.5) && part.kind !== 'clip'))
@@ -37,6 +40,24 @@ const ticks = computed(() => {
     metres: lureEnd.value + fishLengthToM(i * step, display.units),
   }))
 })
+/** A part's outline at this scale: never thinner than a pencil draws. */
+type Part = BenchView['chain'][number]
+const wide = (part: Part): number => Math.max(part.length_m * scale.value, 10)
+const outline = (part: Part) => outlineOf(part.outline ?? '', wide(part), Math.max((part.width_m ?? 0) * scale.value, 6), part.lip)
+const clipped = computed(() => props.bench.chain.some((part) => part.kind === 'clip'))
+/** The sway is shown as it looks from above and a little behind: foreshortened. */
+const SHOWN_SWAY = 0.55
+const ACTIONS: Record<string, string> = {
+  swings: 'swings',
+  turns: 'turns',
+  hangs: 'hangs: too slow for it',
+  rolls: 'rolls: too fast for it',
+}
+const action = computed(() => {
+  const does = blade.value?.action
+  return does ? `at this speed it ${ACTIONS[does]}` : ''
+})
+
 const LETTER_PX = 7.2
 const ROW_PX = 16
 /** Names above the line and below it, each in the first row where the one before has ended. */
@@ -82,28 +103,26 @@ function key(event: KeyboardEvent): void {
 
 <template>
   <div ref="frame" class="frame" data-test="chain">
-    <svg v-if="width > 0" :width="width" height="212" role="group" aria-label="The chain to scale">
+    <svg v-if="width > 0" :width="width" height="230" role="group" aria-label="The chain to scale">
       <line :x1="x(lureEnd)" :x2="width - 6" :y1="LINE_Y" :y2="LINE_Y" class="line" />
       <g v-for="(part, index) in parts" :key="index">
-        <ellipse
-          v-if="part.kind === 'lure'"
-          :cx="x(part.from_m + part.length_m / 2)"
-          :cy="LINE_Y"
-          :rx="Math.max((part.length_m * scale) / 2, 5)"
-          ry="8"
-          :fill="colour"
-          class="solid"
-        />
-        <rect
-          v-else-if="part.kind === 'attractor'"
-          :x="x(part.from_m)"
-          :y="LINE_Y - 14"
-          :width="Math.max(part.length_m * scale, 10)"
-          height="28"
-          rx="13"
-          class="blade"
-        />
-        <circle v-else-if="part.kind === 'weight'" :cx="x(part.from_m)" :cy="LINE_Y" r="9" class="weight" />
+        <g v-if="part.kind === 'lure' || part.kind === 'attractor'" :transform="`translate(${x(part.from_m)} ${LINE_Y})`">
+          <template v-if="part.sway_deg">
+            <path
+              v-for="side in [-1, 1]"
+              :key="side"
+              :d="outline(part).body"
+              :transform="`rotate(${side * part.sway_deg * SHOWN_SWAY} ${wide(part)} 0)`"
+              class="swung"
+            />
+          </template>
+          <g :class="part.kind" :transform="part.action === 'rolls' ? 'scale(1 0.35)' : undefined" :data-test="`outline-${part.outline}`">
+            <path :d="outline(part).body" class="body" :fill="part.kind === 'lure' ? colour : undefined" />
+            <path :d="outline(part).strokes" class="strokes" />
+          </g>
+          <path v-if="part.hook" :d="hooksOf(part.hook, (part.hook_from_tail_m ?? 0) * scale, wide(part))" class="hook" data-test="hooks" />
+        </g>
+        <path v-else-if="part.kind === 'weight'" :d="`M${x(part.from_m) - 11} ${LINE_Y}q11 -13 22 0q-11 13 -22 0Z`" class="weight" />
         <path v-else-if="part.kind === 'snubber'" :d="`M${x(part.from_m)} ${LINE_Y}l4-6 6 12 6-12 6 12 4-6`" class="snubber" />
         <text v-if="names[index]" :x="names[index]!.x" :y="names[index]!.y" class="name">
           {{ part.name }}
@@ -112,6 +131,7 @@ function key(event: KeyboardEvent): void {
       </g>
       <g v-if="broken">
         <path :d="`M${width - 60} ${LINE_Y - 10}l8 20m4-20l8 20`" class="break" />
+        <path v-if="clipped" :d="`M${width - 30} ${LINE_Y}l16 -7v5l-10 2 10 2v5Z`" class="weight" />
         <text :x="width - 8" :y="LINE_Y - 18" class="name end">
           {{ broken.name }} {{ formatLength(broken.length_m, display.units) }} more
         </text>
@@ -133,6 +153,17 @@ function key(event: KeyboardEvent): void {
           class="start"
         />
       </g>
+      <g class="mood" :transform="`translate(${LEFT} 18)`" data-test="mood">
+        <text x="0" y="4" class="name">calm</text>
+        <g v-for="rung in RUNG_COUNT" :key="rung">
+          <circle :cx="36 + rung * 20" cy="0" :r="rung - 1 === bench.mood.rung ? 8 : 4.5" :class="{ here: rung - 1 === bench.mood.rung }" />
+        </g>
+        <text :x="36 + (RUNG_COUNT + 1) * 20 - 4" y="4" class="name">wild</text>
+        <text :x="36 + (RUNG_COUNT + 1) * 20 + 38" y="4" class="name strong">{{ bench.rung }}</text>
+      </g>
+      <text v-if="action" :x="width - 10" y="22" class="name end" :class="{ wrong: blade?.action === 'rolls' }" data-test="blade-action">
+        {{ action }}
+      </text>
       <line :x1="LEFT" :x2="width - RIGHT" :y1="RULE_Y" :y2="RULE_Y" class="rule" />
       <g v-for="tick in ticks" :key="tick.value">
         <line :x1="x(tick.metres)" :x2="x(tick.metres)" :y1="RULE_Y" :y2="RULE_Y + 7" class="rule" />
@@ -179,15 +210,39 @@ function key(event: KeyboardEvent): void {
 .grip {
   stroke-dasharray: 3 3;
 }
-.solid,
-.blade,
+.body,
 .weight,
 .knob {
   stroke: var(--ink);
   stroke-width: 1.5;
+  stroke-linejoin: round;
 }
-.blade {
+.attractor .body {
   fill: var(--frost);
+}
+.strokes,
+.hook {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1.3;
+  stroke-linecap: round;
+}
+.swung {
+  fill: none;
+  stroke: var(--ink-2);
+  stroke-dasharray: 3 4;
+}
+.mood circle {
+  fill: var(--frost);
+  stroke: var(--ink);
+  stroke-width: 1.5;
+}
+.mood circle.here {
+  fill: var(--ink);
+}
+.wrong {
+  fill: var(--now);
+  font-weight: 760;
 }
 .weight {
   fill: var(--ink);

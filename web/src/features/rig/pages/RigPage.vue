@@ -234,7 +234,7 @@ const { empty } = useOpenTrip(askNews)
     <div v-else-if="empty" class="nothing">
       <h1>No trip yet</h1>
       <p>Start one: its boat, rods and tackle come to the bench.</p>
-      <v-btn class="big" @click="router.push('/trips')">Start a trip</v-btn>
+      <v-btn class="big" @click="router.push('/plan')">Start a trip</v-btn>
     </div>
     <p v-else-if="store.loadError" class="nothing" role="alert">{{ store.loadError }}</p>
     <p v-else class="nothing">Opening the trip …</p>

@@ -51,3 +51,8 @@ export function formatAge(seconds: number): string {
   if (minutes < 60) return `${minutes} min`
   return `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`
 }
+
+/** The day at the water: an evening trip is not tomorrow's. */
+export function tripDay(trip: { started_at_s: number; utc_offset_min: number }): string {
+  return new Date((trip.started_at_s + trip.utc_offset_min * 60) * 1000).toISOString().slice(0, 10)
+}

@@ -4,9 +4,9 @@ import { useElementSize } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatTemperature, temperatureFromC } from '@/shared/units/units'
-import type { FishView, TripDocument } from '@/features/trip/api'
-import { formatClock } from '@/features/trip/logic/format'
-import { SHAPE_POINTS, rodColour } from '@/features/trip/logic/shapes'
+import type { FishView, TripDocument } from '../api'
+import { formatClock } from '../logic/format'
+import { SHAPE_POINTS, rodColour } from '../logic/shapes'
 
 const props = defineProps<{ view: FishView; trip: TripDocument; nowS: number; rodIndex: (id: string) => number }>()
 const emit = defineEmits<{ temperature: [] }>()
@@ -118,7 +118,7 @@ const moves = computed(() => props.view.ribbon.filter((mark) => mark.kind === 'm
 <style scoped>
 .ribbon {
   position: relative;
-  height: 86px;
+  height: 76px;
   flex: none;
   background: var(--frost);
   overflow: hidden;

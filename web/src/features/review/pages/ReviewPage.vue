@@ -1,0 +1,197 @@
+<script setup lang="ts">
+// What was: each trip with its funnel and its day, and everything out in open formats.
+import { computed, onMounted, ref, shallowRef } from 'vue'
+import { getFish, getTrip, listTrips, type FishView, type TripDocument, type TripList } from '@/features/trip/api'
+import DayRibbon from '@/features/trip/components/DayRibbon.vue'
+import RodShape from '@/features/trip/components/RodShape.vue'
+import { tripDay } from '@/features/trip/logic/format'
+import EmptyState from '@/shared/ui/EmptyState.vue'
+import ErrorNote from '@/shared/ui/ErrorNote.vue'
+import { describeError } from '@/shared/units/describe'
+import { useDisplayStore } from '@/shared/units/store'
+
+const display = useDisplayStore()
+const list = shallowRef<TripList | null>(null)
+const chosen = ref<string | null>(null)
+const seen = shallowRef<{ trip: TripDocument; view: FishView } | null>(null)
+const error = ref<string | null>(null)
+const STEPS = ['hits', 'hooked', 'landed', 'kept'] as const
+const total = computed(() =>
+  STEPS.map((step) => ({ step, count: seen.value?.view.rods.reduce((sum, rod) => sum + rod.tally[step], 0) ?? 0 })),
+)
+const most = computed(() => Math.max(...total.value.map((row) => row.count), 1))
+const rodIndex = (id: string): number => Math.max(seen.value?.trip.outfit.rods.findIndex((rod) => rod.id === id) ?? 0, 0)
+
+async function look(id: string): Promise<void> {
+  chosen.value = id
+  error.value = null
+  try {
+    const [trip, view] = await Promise.all([getTrip(id), getFish(id)])
+    // Whoever was asked for last is shown, however the answers come.
+    if (chosen.value === id) seen.value = { trip, view }
+  } catch (caught) {
+    error.value = describeError(caught, display.units)
+  }
+}
+onMounted(async () => {
+  try {
+    list.value = await listTrips()
+    const first = list.value.trips[0]
+    if (first) await look(first.id)
+  } catch (caught) {
+    error.value = describeError(caught, display.units)
+  }
+})
+</script>
+
+<template>
+  <main class="review" data-test="review">
+    <EmptyState v-if="list && !list.trips.length" title="No trip yet" text="What you fish is looked back on here." />
+    <ErrorNote :text="error" />
+    <template v-if="list?.trips.length">
+      <nav aria-label="Trips">
+        <h1>Review</h1>
+        <button v-for="trip in list.trips" :key="trip.id" :class="{ chosen: trip.id === chosen }" @click="look(trip.id)">
+          <strong>{{ trip.name }}</strong>
+          <span class="label">{{ trip.water_name }} · {{ tripDay(trip) }} · {{ trip.is_ended ? 'over' : 'open' }}</span>
+        </button>
+      </nav>
+      <section v-if="seen" class="trip">
+        <header>
+          <h2>{{ seen.trip.name }}</h2>
+          <span class="label">{{ seen.trip.water_name }} · {{ seen.trip.species }}</span>
+          <span class="out">
+            <router-link :to="{ path: '/fish', query: { trip: seen.trip.id } }">open in Fish</router-link>
+            <a :href="`/api/trips/${seen.trip.id}/export.csv`" data-test="export-csv">events as CSV</a>
+            <a :href="`/api/trips/${seen.trip.id}/export.json`" data-test="export-json">whole trip as JSON</a>
+          </span>
+        </header>
+        <div class="funnel" aria-label="From hit to kept">
+          <div v-for="row in total" :key="row.step" class="step">
+            <span class="figure">{{ row.count }}</span><span class="label">{{ row.step }}</span>
+            <span class="bar" :style="{ width: `${(100 * row.count) / most}%` }" />
+          </div>
+        </div>
+        <table>
+          <thead>
+            <tr>
+              <th>rod</th>
+              <th>wore at the end</th>
+              <th v-for="step in STEPS" :key="step" class="count">{{ step }}</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="rod in seen.view.rods" :key="rod.id">
+              <td><RodShape :shape="rod.shape" :index="rodIndex(rod.id)" :size="18" /> {{ rod.name }}</td>
+              <td>{{ rod.recipe || '–' }}</td>
+              <td v-for="step in STEPS" :key="step" class="count">{{ rod.tally[step] }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <DayRibbon class="day" :view="seen.view" :trip="seen.trip" :now-s="seen.view.now_s" :rod-index="rodIndex" />
+      </section>
+    </template>
+  </main>
+</template>
+
+<style scoped>
+.review {
+  display: grid;
+  grid-template-columns: 290px minmax(0, 1fr);
+  gap: 6px;
+  padding: 6px;
+  align-items: start;
+}
+h1,
+h2 {
+  font-size: 20px;
+  font-weight: 720;
+  font-stretch: 90%;
+}
+nav {
+  display: grid;
+  gap: 8px;
+  padding: 12px 8px;
+  background: var(--frost);
+}
+nav button {
+  display: grid;
+  min-height: 56px;
+  padding: 6px 10px;
+  text-align: left;
+  color: var(--ink);
+  border: 1px solid var(--line);
+  border-radius: 4px;
+}
+nav button.chosen {
+  border: 2px solid var(--ink);
+}
+.trip {
+  display: grid;
+  gap: 14px;
+  padding: 12px;
+  background: var(--frost);
+}
+header {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+  align-items: center;
+}
+.out {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+  margin-left: auto;
+}
+a {
+  color: var(--ink);
+  min-height: 44px;
+  display: inline-flex;
+  align-items: center;
+}
+.funnel {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 12px;
+}
+.step {
+  display: grid;
+}
+.step .figure {
+  font-size: 34px;
+}
+.bar {
+  height: 10px;
+  min-width: 2px;
+  background: var(--ink);
+}
+table {
+  border-collapse: collapse;
+  font-size: 15px;
+}
+th {
+  font-size: 12px;
+  text-align: left;
+  color: var(--ink-2);
+}
+td,
+th {
+  padding: 6px 8px;
+  border-bottom: 1px solid var(--line);
+}
+td svg {
+  vertical-align: -3px;
+}
+.count {
+  text-align: right;
+}
+.day {
+  min-height: 120px;
+}
+@media (max-width: 800px) {
+  .review {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>
