@@ -114,6 +114,24 @@ def test_2_a_lure_can_be_moved_with_the_keyboard_alone(fish: Page):
     expect(fish.get_by_test_id("number-rod-3")).not_to_have_text(before)
 
 
+def test_2_column_answers_while_a_depth_is_typed(fish: Page):
+    lure = fish.get_by_test_id("lure-rod-3")
+    before = float(lure.get_attribute("data-depth") or 0.0)
+    fish.get_by_test_id("more-rod-3").click()
+    fish.get_by_test_id("type-depth-rod-3").click()
+    fish.get_by_test_id("number-field").fill("40")
+    # 40 ft is 12.19 m: the lure goes there, its number stands beside, and nothing is kept yet.
+    expect(lure).to_have_attribute("data-depth", re.compile(r"^12\.[12]"))
+    expect(fish.get_by_test_id("number-dialog")).to_contain_text("ft cable")
+    box = fish.get_by_test_id("number-dialog").bounding_box()
+    column = lure.bounding_box()
+    assert box is not None
+    assert column is not None
+    assert column["x"] + column["width"] < box["x"]
+    fish.keyboard.press("Escape")
+    expect(lure).to_have_attribute("data-depth", re.compile(rf"^{before:.1f}"))
+
+
 def test_3_a_mark_is_added_and_fished_from_just_above(fish: Page):
     fish.get_by_test_id("add-mark").click()
     fish.get_by_test_id("number-field").fill("42")

@@ -110,7 +110,7 @@ class ImportPieces:
 
 
 def add_starter(owner: Any, outfit: Outfit | None) -> dict[str, Any]:
-    """Put the starter locker in: some eighty generic pieces with plain names."""
+    """Put the starter locker in: some ninety generic pieces with plain names."""
     return ImportPieces(
         owner=owner, raw=STARTER.read_bytes(), rows="all", outfit=outfit
     ).execute()

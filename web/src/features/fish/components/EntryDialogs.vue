@@ -14,7 +14,9 @@ import {
   temperatureFromC,
   temperatureToC,
 } from '@/shared/units/units'
-import type { FishView, RodView } from '@/features/trip/api'
+import { latestOnly } from '@/shared/core/latest'
+import type { FishView, RodLine, RodView } from '@/features/trip/api'
+import { formatDepth, formatNumber } from '@/features/trip/logic/format'
 import type { DialogName } from '../composables/useFishActs'
 import { useQuestions } from '@/features/trip/questions'
 import { useTripStore } from '@/features/trip/store'
@@ -28,7 +30,12 @@ import NumberDialog from './NumberDialog.vue'
 
 const props = defineProps<{ view: FishView; rod: RodView | undefined }>()
 const dialog = defineModel<DialogName>({ required: true })
-const emit = defineEmits<{ marked: [depthM: number] }>()
+const emit = defineEmits<{
+  marked: [depthM: number]
+  /** What the column shows while something is typed: a rod's line, or a level. */
+  tried: [line: RodLine | null]
+  level: [depthM: number | null]
+}>()
 
 const store = useTripStore()
 const questions = useQuestions()
@@ -61,6 +68,25 @@ watch(landedOpen, () => {
 })
 watch(markOpen, () => (fishCount.value = 1))
 
+/** The number that goes with a depth, as it is typed. */
+const answer = ref('')
+const askLine = latestOnly(
+  (depthM: number) => questions.numberFor(props.rod!.id, depthM),
+  (line) => {
+    answer.value = `${formatNumber(line.number, display.units)}, ${formatDepth(line, display.units)}`
+    emit('tried', line)
+  },
+  // What cannot be reached is said when it is to be kept.
+  () => depthTyped(null),
+)
+function depthTyped(value: number | null): void {
+  if (value !== null && value > 0) return askLine(lengthToM(value, display.units))
+  askLine.cancel()
+  answer.value = ''
+  emit('tried', null)
+}
+const levelTyped = (value: number | null): void => emit('level', value !== null && value > 0 ? lengthToM(value, display.units) : null)
+
 async function landed(kept: boolean): Promise<void> {
   const value = fishLength.value.trim() ? parseNumber(fishLength.value) : null
   if (fishLength.value.trim() && value === null) {
@@ -90,9 +116,19 @@ async function mark(value: number): Promise<string | null> {
     :step="lengthStep"
     :initial="rod.line ? lengthFromM(rod.line.depth_m, display.units) : null"
     :submit="(value: number) => store.attempt(() => questions.setDepth(rod!.id, lengthToM(value, display.units)))"
-    :hint="`bottom at ${formatLength(view.bottom_m, display.units)}`"
+    :hint="answer || `bottom at ${formatLength(view.bottom_m, display.units)}`"
+    @typed="depthTyped"
   />
-  <NumberDialog v-model="markOpen" title="Mark at depth" :unit="length" :digits="digits" :step="lengthStep" :initial="null" :submit="mark">
+  <NumberDialog
+    v-model="markOpen"
+    title="Mark at depth"
+    :unit="length"
+    :digits="digits"
+    :step="lengthStep"
+    :initial="null"
+    :submit="mark"
+    @typed="levelTyped"
+  >
     <div class="counts" role="group" aria-label="Fish">
       <v-btn
         v-for="count in [1, 2, 3, 5, 8]"
@@ -125,6 +161,7 @@ async function mark(value: number): Promise<string | null> {
     :step="lengthStep"
     :initial="lengthFromM(view.bottom_m, display.units)"
     :submit="(value: number) => store.attempt(() => store.record('sounded', { bottom_m: lengthToM(value, display.units) }))"
+    @typed="levelTyped"
   />
   <NumberDialog
     v-model="offsetOpen"
@@ -188,6 +225,7 @@ async function mark(value: number): Promise<string | null> {
     @boards="store.record('board_reset', { rod_id: rod.id })"
     @clearance="dialog = 'clearance'"
     @failed="store.report"
+    @tried="emit('tried', $event)"
   />
   <entry-sheet v-if="rod" v-model="landedOpen" :title="`${rod.name}: landed`" data-test="landed-dialog">
     <v-card-text>

@@ -39,10 +39,13 @@ const SCHOOLS: Record<string, string> = { cover_water: 'Cover water', stay_slow:
           <dt>back</dt>
           <dd>{{ formatLength(method.setback_low_m, display.units, false) }}–{{ formatLength(method.setback_high_m, display.units) }}</dd>
         </div>
+        <div class="school">
+          <dt>school</dt>
+          <dd data-test="method-school" :title="`${method.school} (common practice)`">{{ method.school }}</dd>
+        </div>
       </dl>
       <button class="why" :class="{ whole }" :aria-expanded="whole" data-test="method-why" @click="whole = !whole">
         <span>{{ method.reason }}</span>
-        <span class="label" data-test="method-school">School: {{ method.school }} (common practice)</span>
       </button>
       <div v-if="method.alternatives?.length" class="schools" role="group" aria-label="School">
         <v-btn
@@ -84,6 +87,13 @@ dl {
   display: flex;
   gap: 16px;
   margin: 0 0 2px;
+}
+.school {
+  min-width: 0;
+}
+.school dd {
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 dt {
   font-size: 12px;

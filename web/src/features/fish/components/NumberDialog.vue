@@ -16,6 +16,9 @@ const props = defineProps<{
 }>()
 const open = defineModel<boolean>({ required: true })
 
+/** What is typed, while it is: the picture beside answers at once. Null when it is closed, or no number. */
+const emit = defineEmits<{ typed: [value: number | null] }>()
+
 const text = ref('')
 const error = ref<string | null>(null)
 const busy = ref(false)
@@ -34,6 +37,8 @@ watch(
   () => props.unit,
   () => (text.value = props.initial === null ? '' : props.initial.toFixed(props.digits)),
 )
+
+watch([text, open], () => emit('typed', open.value ? parseNumber(text.value) : null))
 
 function nudge(sign: number): void {
   const value = parseNumber(text.value) ?? props.initial ?? 0

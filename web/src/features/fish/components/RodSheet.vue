@@ -6,7 +6,7 @@ import { latestOnly } from '@/shared/core/latest'
 import { parseNumber } from '@/shared/units/parse'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatLength, formatSpeed, lengthFromM, lengthToM, speedFromMps, speedToMps } from '@/shared/units/units'
-import type { FishView, NumberAtSpeed, RodView } from '@/features/trip/api'
+import type { FishView, NumberAtSpeed, RodLine, RodView } from '@/features/trip/api'
 import BeatCounter from './BeatCounter.vue'
 import { formatDepth, formatNumber } from '@/features/trip/logic/format'
 
@@ -26,6 +26,7 @@ const emit = defineEmits<{
   clearance: []
   beat: [beats: number, seconds: number]
   failed: [error: unknown]
+  tried: [line: RodLine | null]
 }>()
 
 const display = useDisplayStore()
@@ -57,6 +58,7 @@ const ask = latestOnly(
   (asked: { depth: number; speeds: number[] }) => props.numbersAt(props.rod.id, asked.depth, asked.speeds),
   (answer) => {
     found.value = answer
+    emit('tried', open.value ? (answer[0]?.line ?? null) : null)
     problem.value = null
   },
   (error) => emit('failed', error),
@@ -64,7 +66,10 @@ const ask = latestOnly(
 watch(
   [depth, speeds, () => props.rod.setup, open],
   () => {
-    if (!open.value) return
+    if (!open.value) {
+      emit('tried', null)
+      return
+    }
     const metres = parseNumber(depth.value)
     const both = speeds.value.map((text) => parseNumber(text))
     if (metres === null || both.some((value) => value === null)) {

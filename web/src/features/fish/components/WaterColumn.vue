@@ -18,6 +18,8 @@ const props = defineProps<{
   view: FishView
   /** Lines at a speed that is being tried, in place of the view's own. */
   preview: RodLine[] | null
+  /** A depth that is being typed: a mark's, or the bottom's. */
+  level?: number | null
   rodIndex: (id: string) => number
   boatLengthM: number
   selected: string | null
@@ -44,10 +46,10 @@ interface Drawn {
 
 const drawn = computed<Drawn[]>(() =>
   props.view.rods.flatMap((rod) => {
-    if (!rod.line) return []
     const dragged = drag.rodId.value === rod.id && drag.line.value !== null
     const tried = props.preview?.find((line) => line.rod_id === rod.id)
-    return [{ rod, line: dragged ? drag.line.value! : (tried ?? rod.line), dragged }]
+    const line = dragged ? drag.line.value! : (tried ?? rod.line)
+    return line ? [{ rod, line, dragged }] : []
   }),
 )
 
@@ -258,6 +260,7 @@ const flag = (item: Drawn): string => {
         />
       </g>
 
+      <line v-if="level" :x1="LEFT" :x2="width - RIGHT" :y1="y(level)" :y2="y(level)" class="level" data-test="level" />
       <g v-for="item in drawn" :key="`label-${item.rod.id}`" class="tag" aria-hidden="true">
         <line
           :x1="x(item.line.trail_m)"
@@ -329,6 +332,11 @@ const flag = (item: Drawn): string => {
 </template>
 
 <style scoped>
+.level {
+  stroke: var(--now);
+  stroke-width: 3;
+  stroke-dasharray: 10 6;
+}
 .column {
   position: relative;
   width: 100%;

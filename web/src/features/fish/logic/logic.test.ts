@@ -112,7 +112,7 @@ describe('scale', () => {
     const scale = columnScale({ widthPx: 600, heightPx: 300, longestTrailM: 60, bottomM: 15 })
     expect(scale.stretch).toBeCloseTo(scale.down / scale.along, 1)
     expect(scale.down * 15).toBeLessThanOrEqual(300.001)
-    expect(columnScale({ widthPx: 600, heightPx: 300, longestTrailM: 60, bottomM: 1 }).stretch).toBe(4)
+    expect(columnScale({ widthPx: 600, heightPx: 300, longestTrailM: 60, bottomM: 1 }).stretch).toBe(8)
   })
 
   it('keeps labels apart and inside, in their order', () => {

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 // Fish: the view people live in.
 import { useEventListener, useIntervalFn } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
 import EmptyState from '@/shared/ui/EmptyState.vue'
 import { useDisplayStore } from '@/shared/units/store'
 import { tenthOfSpeed } from '@/shared/units/units'
-import type { FishView } from '@/features/trip/api'
+import type { FishView, RodLine } from '@/features/trip/api'
 import AheadCalls from '../components/AheadCalls.vue'
 import DayRibbon from '@/features/trip/components/DayRibbon.vue'
 import EntryDialogs from '../components/EntryDialogs.vue'
@@ -36,6 +36,9 @@ const selected = ref<string | null>(null)
 const markId = ref<string | null>(null)
 const acts = useFishActs({ store, selected })
 const speed = useSpeedTry((mps) => questions.linesAt(mps), store.report)
+/** What is being typed at the side, shown in the column. */
+const entryLine = shallowRef<RodLine | null>(null)
+const level = ref<number | null>(null)
 const clock = ref(store.nowS())
 const side = ref(true)
 const view = computed(() => store.view)
@@ -129,7 +132,8 @@ useEventListener(window, 'keydown', onKey)
           <WaterColumn
             v-if="side"
             :view="view"
-            :preview="speed.preview.value"
+            :preview="entryLine ? [entryLine] : speed.preview.value"
+            :level="level"
             :rod-index="rodIndex"
             :boat-length-m="store.trip.outfit.boat_length_m"
             :selected="selected"
@@ -204,7 +208,14 @@ useEventListener(window, 'keydown', onKey)
         @temperature="acts.dialog.value = 'temperature'"
       />
 
-      <EntryDialogs v-model="acts.dialog.value" :view="view" :rod="chosenRod" @marked="markEntered" />
+      <EntryDialogs
+        v-model="acts.dialog.value"
+        :view="view"
+        :rod="chosenRod"
+        @marked="markEntered"
+        @tried="entryLine = $event"
+        @level="level = $event"
+      />
       <MarkSheet
         :view="view"
         :event-id="markId"
