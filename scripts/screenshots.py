@@ -29,7 +29,8 @@ def quietly(page: Page, name: str) -> None:
     """Press what stands in the quiet menu."""
     page.click("[data-test=menu]")
     page.click(f"[data-test={name}]")
-    page.keyboard.press("Escape")
+    if name != "leave":
+        page.keyboard.press("Escape")
 
 
 def as_it_is(page: Page, server: RunningServer) -> None:
@@ -39,6 +40,12 @@ def as_it_is(page: Page, server: RunningServer) -> None:
 def dawn(page: Page, server: RunningServer) -> None:
     """The dark theme."""
     quietly(page, "theme")
+
+
+def door(page: Page, server: RunningServer) -> None:
+    """What a fresh install shows first."""
+    quietly(page, "leave")
+    page.wait_for_selector("[data-test=enter]")
 
 
 def above(page: Page, server: RunningServer) -> None:
@@ -136,7 +143,9 @@ SHOTS: list[tuple[str, int, int, Show]] = [
      place("/locker?tab=boats", "text=16 ft open boat", "text=16 ft open boat")),
     ("boat-metres", 1280, 800, metres),
     ("river", 1280, 800, river), ("not-taken", 1280, 800, not_taken),
-    ("ageing", 1280, 800, ageing),
+    ("ageing", 1280, 800, ageing), ("door", 1280, 800, door),
+    ("first-day", 1280, 800, place("/first-day", "[data-test=boat-8]", "[data-test=boat-4]")),
+    ("review", 1280, 800, place("/review", "[data-test=export-csv]")),
 ]
 
 

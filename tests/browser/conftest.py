@@ -53,24 +53,67 @@ def server(running: RunningServer) -> RunningServer:
     return running
 
 
+Pool = dict[tuple[int, int], list[BrowserContext]]
+
+
+@pytest.fixture(scope="session")
+def pool() -> Iterator[Pool]:
+    """Contexts that are used again, with nothing in them but the browser's own cache.
+
+    A new one compiles the runtime anew, which costs more than most tests.
+    """
+    contexts: Pool = {}
+    yield contexts
+    for context in (one for several in contexts.values() for one in several):
+        context.close()
+
+
+def emptied(context: BrowserContext) -> None:
+    """Leave nothing of a test in a context: pages, logins, what was stored, what was bent."""
+    for page in context.pages:
+        page.close()
+    context.unroute_all(behavior="ignoreErrors")
+    context.set_offline(False)
+    context.clear_cookies()
+    context.clear_permissions()
+
+
 @pytest.fixture
-def make_context(browser: Browser) -> Iterator[Any]:
-    """Make contexts of a size."""
-    made: list[BrowserContext] = []
+def make_context(browser: Browser, pool: Pool, running: RunningServer) -> Iterator[Any]:
+    """Give contexts of a size, each as empty as a new one."""
+    given: list[tuple[tuple[int, int], BrowserContext]] = []
+    closed: list[BrowserContext] = []
 
     def make(width: int = 1280, height: int = 800, *, kept: bool = False) -> BrowserContext:
-        # A service worker answers before a test can listen in: only the test of it has one.
-        context = browser.new_context(
-            viewport={"width": width, "height": height},
-            reduced_motion="reduce",
-            service_workers="allow" if kept else "block",
-        )
-        made.append(context)
+        free = pool.setdefault((width, height), [])
+        if free and not kept:
+            context = free.pop()
+        else:
+            # A service worker answers before a test can listen in: only the test of it has one.
+            context = browser.new_context(
+                viewport={"width": width, "height": height},
+                reduced_motion="reduce",
+                service_workers="allow" if kept else "block",
+            )
+        if kept:
+            closed.append(context)
+        else:
+            given.append(((width, height), context))
         return context
 
     yield make
-    for context in made:
+    for context in closed:
         context.close()
+    for size, context in given:
+        emptied(context)
+        page = context.new_page()
+        session = context.new_cdp_session(page)
+        session.send("Storage.clearDataForOrigin", {
+            "origin": running.url,
+            "storageTypes": "local_storage,indexeddb,cache_storage,service_workers,websql",
+        })
+        page.close()
+        pool[size].append(context)
 
 
 @pytest.fixture

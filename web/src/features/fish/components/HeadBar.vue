@@ -19,7 +19,7 @@ const delivery = useDeliveryStore()
 <template>
   <header class="head">
     <div class="where">
-      <h1>{{ trip.water_name }}</h1>
+      <h1 class="water-name">{{ trip.water_name }}</h1>
       <span class="label">{{ trip.name }} · {{ trip.species }}</span>
     </div>
     <div class="reading">
@@ -61,15 +61,6 @@ const delivery = useDeliveryStore()
 </template>
 
 <style scoped>
-h1 {
-  font-size: 18px;
-  line-height: 1.1;
-  font-weight: 720;
-  font-stretch: 90%;
-  white-space: nowrap;
-  overflow: hidden;
-  text-overflow: ellipsis;
-}
 .entry {
   --v-btn-height: var(--touch);
   font-size: 16px;

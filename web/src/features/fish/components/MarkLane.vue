@@ -64,25 +64,6 @@ const markLabels = computed(() =>
 </template>
 
 <style scoped>
-text {
-  fill: var(--ink);
-  font-size: 14px;
-  font-weight: 560;
-  font-stretch: 88%;
-  paint-order: stroke;
-  stroke: var(--water);
-  stroke-width: 3px;
-  stroke-linejoin: round;
-}
-.small {
-  font-size: 12px;
-}
-.strong {
-  font-weight: 740;
-}
-.end {
-  text-anchor: end;
-}
 .mark {
   cursor: pointer;
 }

@@ -52,19 +52,3 @@ const profileLabels = computed(() => {
     </text>
   </g>
 </template>
-
-<style scoped>
-text {
-  fill: var(--ink);
-  font-size: 14px;
-  font-weight: 560;
-  font-stretch: 88%;
-  paint-order: stroke;
-  stroke: var(--water);
-  stroke-width: 3px;
-  stroke-linejoin: round;
-}
-.small {
-  font-size: 12px;
-}
-</style>

@@ -201,7 +201,7 @@ const flag = (item: Drawn): string => {
 </script>
 
 <template>
-  <div ref="frame" class="column" data-test="water-column">
+  <div ref="frame" class="column drawn-words" data-test="water-column">
     <svg v-if="width > 0" :width="width" :height="height" role="group" aria-label="Water column from the side">
       <defs>
         <pattern id="mark-hatch" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
@@ -352,25 +352,6 @@ svg {
   display: block;
   touch-action: pan-y;
   user-select: none;
-}
-text {
-  fill: var(--ink);
-  font-size: 14px;
-  font-weight: 560;
-  font-stretch: 88%;
-  paint-order: stroke;
-  stroke: var(--water);
-  stroke-width: 3px;
-  stroke-linejoin: round;
-}
-.small {
-  font-size: 12px;
-}
-.strong {
-  font-weight: 740;
-}
-.end {
-  text-anchor: end;
 }
 .tick {
   stroke: var(--line);

@@ -258,15 +258,6 @@ useEventListener(window, 'keydown', onKey)
   padding: 6px;
   min-height: 100%;
 }
-h1 {
-  font-size: 18px;
-  line-height: 1.1;
-  font-weight: 720;
-  font-stretch: 90%;
-  white-space: nowrap;
-  overflow: hidden;
-  text-overflow: ellipsis;
-}
 .entry {
   --v-btn-height: var(--touch);
   font-size: 16px;

@@ -52,7 +52,7 @@ function drop(index: number): void {
 </script>
 
 <template>
-  <fieldset class="points">
+  <fieldset class="point-list">
     <legend class="label">Depths as printed or seen, up to {{ MOST }}: the plug is fitted to them</legend>
     <div v-for="(row, index) in rows" :key="index" class="row">
       <NumberField v-model="row.out" label="line out" measure="long" :test="`point-out-${index}`" @change="send" />
@@ -73,21 +73,10 @@ function drop(index: number): void {
 </template>
 
 <style scoped>
-.points {
-  min-width: 0;
-  border: 1px solid var(--line);
-  border-radius: 4px;
-  padding: 8px;
-}
 .row {
   display: grid;
   grid-template-columns: repeat(3, minmax(64px, 1fr)) minmax(110px, 2fr) auto;
   gap: 8px;
   align-items: end;
-}
-label {
-  display: flex;
-  flex-direction: column;
-  min-width: 0;
 }
 </style>

@@ -44,7 +44,7 @@ function drop(index: number): void {
 </script>
 
 <template>
-  <fieldset class="points">
+  <fieldset class="point-list">
     <legend class="label">Tow points, from tight to wide</legend>
     <div v-for="(row, index) in rows" :key="index" class="row">
       <label><span class="label">name</span><input v-model="row.name" maxlength="30" @change="send" /></label>
@@ -59,21 +59,10 @@ function drop(index: number): void {
 </template>
 
 <style scoped>
-.points {
-  min-width: 0;
-  border: 1px solid var(--line);
-  border-radius: 4px;
-  padding: 8px;
-}
 .row {
   display: grid;
   grid-template-columns: 2fr 1fr 1fr auto;
   gap: 8px;
   align-items: end;
-}
-label {
-  display: flex;
-  flex-direction: column;
-  min-width: 0;
 }
 </style>
