@@ -44,8 +44,13 @@ def in_both_themes(page: Page) -> list[str]:
 
 def turn(page: Page, theme: str) -> None:
     """Change the theme, and wait until its colours have come."""
-    choose_quietly(page, "theme")
-    page.locator(f".v-application.v-theme--{theme}").wait_for()
+    there = page.locator(f".v-application.v-theme--{theme}")
+    for _ in range(3):
+        choose_quietly(page, "theme")
+        page.wait_for_timeout(300)
+        if there.count():
+            break
+    there.wait_for()
     page.wait_for_timeout(700)
 
 

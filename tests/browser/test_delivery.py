@@ -216,9 +216,9 @@ def test_leaving_and_opening_fast_leaves_one_trip_and_one_worker(
     fish: Page, server: RunningServer
 ):
     for _ in range(4):
-        fish.get_by_role("link", name="Rig").click()
-        fish.get_by_role("link", name="Trips").click()
-        fish.get_by_role("link", name="Fish").click()
+        fish.get_by_role("link", name="Rig", exact=True).click()
+        fish.get_by_role("link", name="Plan", exact=True).click()
+        fish.get_by_role("link", name="Fish", exact=True).click()
     fish.locator("[data-state=ready]").wait_for(timeout=60_000)
     expect(fish.get_by_role("heading", name="Sallow Tarn Reservoir")).to_be_visible()
     assert len(fish.workers) == 1

@@ -182,6 +182,7 @@ def test_text_on_fish_stands_out_seven_to_one(fish: Page, theme: str):
     colours = fish.evaluate(
         """() => { const probe = document.querySelector('.v-application')
             .appendChild(document.createElement('i'));
+        probe.style.transition = 'none'
         return Object.fromEntries(
           ['--ink','--ink-2','--frost','--frost-2','--water','--now','--now-ink'].map((name) => {
             probe.style.color = `var(${name})`

@@ -12,7 +12,7 @@ const session = useSessionStore()
 <template>
   <v-menu location="end bottom" :close-on-content-click="false" content-class="quiet-menu">
     <template #activator="{ props }">
-      <button class="opener" v-bind="props" data-test="menu" aria-label="Theme, units and account">
+      <button class="opener" v-bind="props" data-test="menu">
         <svg viewBox="0 0 24 24" aria-hidden="true"><path :d="mdiDotsHorizontal" /></svg>More
       </button>
     </template>

@@ -32,6 +32,8 @@ const emit = defineEmits<{
 const display = useDisplayStore()
 const depth = ref('')
 const speeds = ref<[string, string]>(['', ''])
+/** Only what was typed here is shown in the column: the sheet opens on the rod as it is. */
+const edited = ref(false)
 const found = shallowRef<NumberAtSpeed[]>([])
 const problem = ref<string | null>(null)
 const TIPS: { value: Tip; title: string }[] = [
@@ -58,7 +60,7 @@ const ask = latestOnly(
   (asked: { depth: number; speeds: number[] }) => props.numbersAt(props.rod.id, asked.depth, asked.speeds),
   (answer) => {
     found.value = answer
-    emit('tried', open.value ? (answer[0]?.line ?? null) : null)
+    if (edited.value) emit('tried', open.value ? (answer[0]?.line ?? null) : null)
     problem.value = null
   },
   (error) => emit('failed', error),
@@ -67,6 +69,7 @@ watch(
   [depth, speeds, () => props.rod.setup, open],
   () => {
     if (!open.value) {
+      edited.value = false
       emit('tried', null)
       return
     }
@@ -89,7 +92,7 @@ const clip = computed(() => found.value[0]?.line?.clip_above_ball_m ?? null)
     <v-card-text>
       <label class="depth">
         <span class="label">lure at</span>
-        <input v-model="depth" inputmode="decimal" aria-label="Depth of the lure" data-test="sheet-depth" />
+        <input v-model="depth" inputmode="decimal" aria-label="Depth of the lure" data-test="sheet-depth" @input="edited = true" />
         <span class="label">{{ display.units.length }}, at two speeds through the water</span>
       </label>
       <div class="pair">

@@ -62,6 +62,8 @@ async function work(): Promise<void> {
 watch(
   () => store.view !== null && (store.coreReady || store.coreFailed),
   (now) => now && void work(),
+  // The trip may have been open for hours when this page is looked at.
+  { immediate: true },
 )
 const { empty } = useOpenTrip()
 watch(empty, () => (problem.value = 'No trip yet: start one, its rods come to the card.'))

@@ -128,6 +128,8 @@ watch(
     lookBeside(undefined)
     if (chosen.value === null && rods.value[0]) choose(rods.value[0].id)
   },
+  // The trip may have been open for hours when this page is looked at.
+  { immediate: true },
 )
 
 const { empty } = useOpenTrip(askNews)

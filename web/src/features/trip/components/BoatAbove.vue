@@ -82,7 +82,7 @@ const told = (place: DrawnPlace): string =>
         :class="{ chosen: selected === place.id, movable }"
         :tabindex="movable ? 0 : undefined"
         :role="movable ? 'button' : undefined"
-        :aria-label="told(place)"
+        :aria-label="movable ? told(place) : undefined"
         :data-test="`above-${place.id}`"
         @pointerdown="down($event, place)"
         @pointermove="move($event, place)"
