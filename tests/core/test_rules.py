@@ -16,7 +16,7 @@ from coldwake_core.gear.leader import LEADER_SCHOOLS, leader_span, wildness
 from coldwake_core.gear.setup import RodSetup, build_rig, working_range
 from coldwake_core.gear.tackle import Outfit
 from coldwake_core.places.rig.bench import bench, check_spread
-from coldwake_core.places.rig.chain import chain, lure_outline
+from coldwake_core.places.rig.chain import blade_action, chain, lure_outline
 from coldwake_core.rig_rules.engine import RULES, check_rod
 from coldwake_core.rig_rules.facts import RodFacts
 from coldwake_core.rig_rules.law import WaterRules
@@ -305,6 +305,12 @@ def test_dodger_on_the_bench_does_what_its_speed_makes_it_do(mph: float, action:
     assert blade.action == action
     assert (blade.sway_deg > 0.0) is (action == "swings")
     assert blade.width_m > 0.0
+
+
+def test_leaf_turns_however_fast_and_never_rolls():
+    leaf = outfit().attractor("willow-small")
+    assert blade_action(leaf, 0.1)[0] == "hangs"
+    assert blade_action(leaf, 2.0 * leaf.works.high_mps) == ("turns", 0.0)
 
 
 def test_soft_lures_are_drawn_as_what_they_are():

@@ -94,15 +94,15 @@ def blade_action(
     Returns
     -------
     (str, float)
-        Its action, and its sway to either side, degrees: below its range it hangs, above it rolls
-        (common practice); a swing has the sway that its drag is reckoned with.
+        Its action, and its sway to either side, degrees: below its range it hangs, above it one
+        that swings rolls (common practice); a swing has the sway that its drag is reckoned with.
     """
     works = blade.works_at(tow_point)
     if speed_mps < works.low_mps:
         return "hangs", 0.0
-    if speed_mps > works.high_mps:
-        return "rolls", 0.0
-    return ("swings", BLADE_SWAY_DEG.value) if blade.style in SWINGING else ("turns", 0.0)
+    if blade.style not in SWINGING:
+        return "turns", 0.0
+    return ("rolls", 0.0) if speed_mps > works.high_mps else ("swings", BLADE_SWAY_DEG.value)
 
 
 def chain(outfit: Outfit, setup: RodSetup, speed_mps: float) -> Iterator[ChainPart]:

@@ -3,6 +3,7 @@
 import { useDeliveryStore } from '@/features/trip/delivery/store'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatTemperature } from '@/shared/units/units'
+import FigureRead from '@/shared/ui/FigureRead.vue'
 import type { FishView, TripDocument } from '@/features/trip/api'
 import type { DialogName } from '../composables/useFishActs'
 import { formatAge, formatClock } from '@/features/trip/logic/format'
@@ -22,9 +23,7 @@ const delivery = useDeliveryStore()
       <h1 class="water-name">{{ trip.water_name }}</h1>
       <span class="label">{{ trip.name }} · {{ trip.species }}</span>
     </div>
-    <div class="reading">
-      <span class="figure">{{ formatClock(nowS, trip.utc_offset_min) }}</span><span class="label">at the water</span>
-    </div>
+    <FigureRead class="reading" :value="formatClock(nowS, trip.utc_offset_min)" label="at the water" />
     <button class="reading tap" data-test="temperature" @click="emit('ask', 'temperature')">
       <span class="figure" :class="{ aged: view.surface_old }">{{
         view.surface_degc === null ? '–' : formatTemperature(view.surface_degc, display.units)

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // One number, typed or stepped with big buttons: the only form on the water.
 import EntrySheet from '@/shared/ui/EntrySheet.vue'
+import NumberStepper from '@/shared/ui/NumberStepper.vue'
 import { ref, watch } from 'vue'
 import { parseNumber } from '@/shared/units/parse'
 
@@ -61,14 +62,7 @@ async function commit(): Promise<void> {
 <template>
   <entry-sheet v-model="open" :title="title" data-test="number-dialog">
     <v-card-text>
-      <div class="row">
-        <v-btn class="step" aria-label="Less" @click="nudge(-1)">−</v-btn>
-        <label class="field">
-          <input v-model="text" inputmode="decimal" autofocus :aria-label="title" data-test="number-field" @keydown.enter="commit" />
-          <span class="label">{{ unit }}</span>
-        </label>
-        <v-btn class="step" aria-label="More" @click="nudge(1)">+</v-btn>
-      </div>
+      <NumberStepper v-model="text" :label="title" :unit="unit" autofocus data-test="number-field" @step="nudge" @keydown.enter="commit" />
       <p v-if="hint" class="label">{{ hint }}</p>
       <p v-if="error" class="error" role="alert" data-test="number-error">{{ error }}</p>
       <slot />
@@ -81,30 +75,6 @@ async function commit(): Promise<void> {
 </template>
 
 <style scoped>
-.row {
-  display: flex;
-  align-items: center;
-  gap: 10px;
-}
-.step {
-  --v-btn-height: 64px;
-  width: 64px;
-  font-size: 28px;
-}
-.field {
-  flex: 1;
-  text-align: center;
-}
-.field input {
-  width: 100%;
-  text-align: center;
-  font-size: 46px;
-  line-height: 1;
-  font-weight: 660;
-  font-stretch: 84%;
-  color: var(--ink);
-  border-bottom: 2px solid var(--ink);
-}
 .error {
   color: var(--now);
   font-weight: 700;

@@ -2,6 +2,7 @@
 // One axis of speed: every rod's working range as a bar, the shared window, the speed now.
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef, watch } from 'vue'
+import NumberStepper from '@/shared/ui/NumberStepper.vue'
 import { parseNumber } from '@/shared/units/parse'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatSpeed, speedFromMps, speedToMps, tenthOfSpeed } from '@/shared/units/units'
@@ -98,21 +99,20 @@ function commitTyped(): void {
 
 <template>
   <section class="ruler" aria-label="Speed" data-test="speed-ruler">
-    <div class="control">
-      <v-btn class="step" aria-label="Slower" data-test="slower" @click="nudge(-1)">−</v-btn>
-      <label class="field">
-        <input
-          v-model="typed"
-          inputmode="decimal"
-          aria-label="Speed through the water"
-          data-test="speed-input"
-          @change="commitTyped"
-          @keydown.enter="($event.target as HTMLInputElement).blur()"
-        />
-        <span class="label">{{ display.units.speed }} through water</span>
-      </label>
-      <v-btn class="step" aria-label="Faster" data-test="faster" @click="nudge(1)">+</v-btn>
-    </div>
+    <NumberStepper
+      v-model="typed"
+      class="control"
+      label="Speed through the water"
+      :unit="`${display.units.speed} through water`"
+      less="Slower"
+      more="Faster"
+      less-test="slower"
+      more-test="faster"
+      data-test="speed-input"
+      @step="nudge"
+      @change="commitTyped"
+      @keydown.enter="($event.target as HTMLInputElement).blur()"
+    />
     <div
       ref="track"
       class="track"
@@ -211,35 +211,8 @@ function commitTyped(): void {
   background: var(--frost);
 }
 .control {
-  display: flex;
-  align-items: center;
-  gap: 6px;
-}
-.step {
-  min-width: var(--touch);
-  width: var(--touch);
-  --v-btn-height: var(--touch);
-  font-size: 26px;
-  padding: 0;
-}
-.field {
-  display: flex;
-  flex-direction: column;
-  align-items: center;
-  width: 112px;
-}
-.field input {
-  width: 100%;
-  text-align: center;
-  font-size: 36px;
-  line-height: 1.05;
-  font-weight: 660;
-  font-stretch: 84%;
-  color: var(--ink);
-  border-bottom: 2px solid var(--line);
-}
-.field .label {
-  white-space: nowrap;
+  flex: none;
+  width: 236px;
 }
 .track {
   flex: 1;

@@ -2,6 +2,7 @@
 // The Locker: what is set up once. Tackle, boats with their rods, waters with their rules.
 import { computed, onMounted, ref, shallowRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import PickList from '@/shared/ui/PickList.vue'
 import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
 import { getCatalogue, listBoats, listWaters, type BoatRow, type Catalogue, type Water } from '../api'
@@ -27,6 +28,28 @@ const problem = ref<string | null>(null)
 /** Which boat or water is open: its key, or "new". */
 const open = ref<number | 'new' | null>(null)
 const said = ref('')
+
+const shownKey = computed(() => (open.value === 'new' ? null : open.value))
+const boatItems = computed(() =>
+  boats.value.map(({ id, boat }) => ({
+    value: id,
+    title: boat.boat_name,
+    note: `${boat.rods.length} rods, ${boat.places.length} places`,
+    test: `boat-${id}`,
+  })),
+)
+const waterItems = computed(() =>
+  waters.value.map((item) => ({
+    value: item.id,
+    title: item.name,
+    note: `${item.has_chart ? 'with a depth chart' : 'no chart'}${item.rules ? `, rules noted ${item.rules.entered_on}` : ''}`,
+    test: `water-${item.id}`,
+  })),
+)
+function show(key: number | 'new' | null): void {
+  open.value = key
+  said.value = ''
+}
 
 function go(to: Tab): void {
   open.value = null
@@ -71,19 +94,9 @@ async function saved(what: string, id: number): Promise<void> {
     <TackleTab v-if="tab === 'tackle' && loaded" :boats="boats" />
     <section v-else-if="tab === 'boats' && loaded" class="pair">
       <div class="names">
-        <button
-          v-for="item in boats"
-          :key="item.id"
-          class="item"
-          :class="{ on: open === item.id }"
-          :data-test="`boat-${item.id}`"
-          @click="((open = item.id), (said = ''))"
-        >
-          <strong>{{ item.boat.boat_name }}</strong>
-          <span class="label">{{ item.boat.rods.length }} rods, {{ item.boat.places.length }} places</span>
-        </button>
+        <PickList :model-value="shownKey" label="Boats" :items="boatItems" @update:model-value="show" />
         <p v-if="!boats.length">No boat yet. Add the one you fish from.</p>
-        <v-btn class="big" data-test="new-boat" @click="((open = 'new'), (said = ''))">Add a boat</v-btn>
+        <v-btn class="big" data-test="new-boat" @click="show('new')">Add a boat</v-btn>
       </div>
       <div>
         <p v-if="said" class="said" role="status">{{ said }}</p>
@@ -98,21 +111,9 @@ async function saved(what: string, id: number): Promise<void> {
     </section>
     <section v-else-if="tab === 'waters' && loaded" class="pair">
       <div class="names">
-        <button
-          v-for="item in waters"
-          :key="item.id"
-          class="item"
-          :class="{ on: open === item.id }"
-          :data-test="`water-${item.id}`"
-          @click="((open = item.id), (said = ''))"
-        >
-          <strong>{{ item.name }}</strong>
-          <span class="label"
-            >{{ item.has_chart ? 'with a depth chart' : 'no chart' }}{{ item.rules ? `, rules noted ${item.rules.entered_on}` : '' }}</span
-          >
-        </button>
+        <PickList :model-value="shownKey" label="Waters" :items="waterItems" @update:model-value="show" />
         <p v-if="!waters.length">No water yet. Add the one you fish.</p>
-        <v-btn class="big" data-test="new-water" @click="((open = 'new'), (said = ''))">Add a water</v-btn>
+        <v-btn class="big" data-test="new-water" @click="show('new')">Add a water</v-btn>
       </div>
       <div>
         <p v-if="said" class="said" role="status">{{ said }}</p>
@@ -174,20 +175,6 @@ nav {
   padding: 8px;
   display: grid;
   gap: 8px;
-}
-.item {
-  display: flex;
-  flex-direction: column;
-  min-height: 56px;
-  justify-content: center;
-  padding: 4px 10px;
-  text-align: left;
-  border: 1px solid var(--line);
-  border-radius: 4px;
-}
-.item.on {
-  border-color: var(--ink);
-  box-shadow: inset 0 0 0 1.5px var(--ink);
 }
 .said {
   background: var(--frost);

@@ -7,6 +7,7 @@ import RodShape from '@/features/trip/components/RodShape.vue'
 import { tripDay } from '@/features/trip/logic/format'
 import EmptyState from '@/shared/ui/EmptyState.vue'
 import ErrorNote from '@/shared/ui/ErrorNote.vue'
+import PickList from '@/shared/ui/PickList.vue'
 import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
 
@@ -20,6 +21,13 @@ const total = computed(() =>
   STEPS.map((step) => ({ step, count: seen.value?.view.rods.reduce((sum, rod) => sum + rod.tally[step], 0) ?? 0 })),
 )
 const most = computed(() => Math.max(...total.value.map((row) => row.count), 1))
+const rows = computed(() =>
+  (list.value?.trips ?? []).map((trip) => ({
+    value: trip.id,
+    title: trip.name,
+    note: `${trip.water_name} · ${tripDay(trip)} · ${trip.is_ended ? 'over' : 'open'}`,
+  })),
+)
 const rodIndex = (id: string): number => Math.max(seen.value?.trip.outfit.rods.findIndex((rod) => rod.id === id) ?? 0, 0)
 
 async function look(id: string): Promise<void> {
@@ -51,10 +59,7 @@ onMounted(async () => {
     <template v-if="list?.trips.length">
       <nav aria-label="Trips">
         <h1>Review</h1>
-        <button v-for="trip in list.trips" :key="trip.id" :class="{ chosen: trip.id === chosen }" @click="look(trip.id)">
-          <strong>{{ trip.name }}</strong>
-          <span class="label">{{ trip.water_name }} · {{ tripDay(trip) }} · {{ trip.is_ended ? 'over' : 'open' }}</span>
-        </button>
+        <PickList :model-value="chosen" label="Trips" :items="rows" @update:model-value="$event && look($event)" />
       </nav>
       <section v-if="seen" class="trip">
         <header>
@@ -113,18 +118,6 @@ nav {
   gap: 8px;
   padding: 12px 8px;
   background: var(--frost);
-}
-nav button {
-  display: grid;
-  min-height: 56px;
-  padding: 6px 10px;
-  text-align: left;
-  color: var(--ink);
-  border: 1px solid var(--line);
-  border-radius: 4px;
-}
-nav button.chosen {
-  border: 2px solid var(--ink);
 }
 .trip {
   display: grid;

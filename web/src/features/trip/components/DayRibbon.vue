@@ -6,6 +6,7 @@ import { useDisplayStore } from '@/shared/units/store'
 import { formatTemperature, temperatureFromC } from '@/shared/units/units'
 import type { FishView, TripDocument } from '../api'
 import { formatClock } from '../logic/format'
+import { tickStep } from '../logic/scale'
 import { SHAPE_POINTS, rodColour } from '../logic/shapes'
 
 const props = defineProps<{ view: FishView; trip: TripDocument; nowS: number; rodIndex: (id: string) => number }>()
@@ -42,7 +43,8 @@ const gridTemperatures = computed(() => {
   if (!props.view.temperatures.length) return []
   const low = temperatureFromC(range.value.low, display.units)
   const high = temperatureFromC(range.value.high, display.units)
-  const step = high - low > 5 ? 2 : 1
+  // As many as can be read one above the other.
+  const step = Math.max(tickStep(high - low, (plotBase.value - 20) / 15), 1)
   const list: number[] = []
   for (let value = Math.ceil(low / step) * step; value <= high; value += step) list.push(value)
   return list.map((value) => ({ value, at: plotBase.value - ((value - low) / (high - low)) * (plotBase.value - 20) }))
