@@ -56,6 +56,19 @@ def test_line_of_many_links_follows_its_tips_path():
     assert supple == pytest.approx(math.sqrt(40.0**2 - 8 * 9.0) / 40.0, abs=0.01)
 
 
+def test_boat_goes_round_its_circles_and_where_it_is_is_told():
+    # A half circle of 40 m to port ends two radii to port, then runs 0.7 of the line back.
+    round_about = turned(20.0)
+    assert (round_about[0].ahead_m, round_about[0].starboard_m) == (0.0, 0.0)
+    assert round_about[-1].starboard_m == pytest.approx(-80.0, abs=0.1)
+    assert round_about[-1].ahead_m == pytest.approx(-14.0, abs=0.1)
+    # A weave of four arcs of 60 degrees comes out on its old line: 4 R sin 60 and the run on.
+    weave = turned(20.0, "s_turn")
+    assert min(shot.starboard_m for shot in weave) == pytest.approx(-40.0, abs=0.5)
+    assert weave[-1].starboard_m == pytest.approx(0.0, abs=0.1)
+    assert weave[-1].ahead_m == pytest.approx(160.0 * math.sin(math.pi / 3.0) + 14.0, abs=0.2)
+
+
 def test_u_turn_ends_on_the_opposite_heading_with_the_line_astern():
     last = turned(20.0)[-1]
     assert last.turned_deg == pytest.approx(-180.0)

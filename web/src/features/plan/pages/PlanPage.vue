@@ -16,7 +16,8 @@ const delivery = useDeliveryStore()
 const list = shallowRef<TripList | null>(null)
 const error = ref<string | null>(null)
 const form = reactive({
-  name: '',
+  // The day is name enough; who wants another types it.
+  name: new Date().toLocaleDateString(undefined, { weekday: 'long', day: 'numeric', month: 'long' }),
   water_id: null as number | null,
   outfit_id: null as number | null,
   species: 'trout' as NewTrip['species'],
@@ -79,7 +80,11 @@ async function start(): Promise<void> {
 onMounted(async () => {
   try {
     list.value = await listTrips()
-    form.water_id = list.value.waters[0]?.id ?? null
+    // Where the last trip went, most go again.
+    const last = list.value.trips[0]
+    const again = list.value.waters.find((water) => water.name === last?.water_name)
+    form.water_id = (again ?? list.value.waters[0])?.id ?? null
+    if (last) form.species = last.species as NewTrip['species']
     form.outfit_id = list.value.outfits[0]?.id ?? null
   } catch (caught) {
     error.value = caught instanceof Error ? caught.message : String(caught)
