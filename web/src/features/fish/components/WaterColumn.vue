@@ -1,13 +1,13 @@
 <script setup lang="ts">
 // The water column from the side, to scale: every line in its computed curve.
 import { useElementSize } from '@vueuse/core'
-import { computed, ref, useTemplateRef } from 'vue'
+import { computed, ref, useTemplateRef, watch } from 'vue'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatLength, formatTemperature, lengthFromM, lengthToM, stepM } from '@/shared/units/units'
 import type { FishView, RodLine, RodView } from '@/features/trip/api'
 import { useLureDrag } from '../composables/useLureDrag'
 import { formatDepth, formatNumber } from '@/features/trip/logic/format'
-import { leastCovered, placeLabels, type Box } from '../logic/labels'
+import { leastCovered, placeLabels, type Box, type Seated } from '../logic/labels'
 import { columnScale, tickStep } from '@/features/trip/logic/scale'
 import { SHAPE_POINTS, rodColour } from '@/features/trip/logic/shapes'
 import BedProfile from './BedProfile.vue'
@@ -93,6 +93,8 @@ const linePoints = computed(() =>
   drawn.value.flatMap(({ line }) => line.paths.map((points) => points.map(([behind, depth]) => [x(behind!), y(depth!)] as const))),
 )
 
+/** Where the labels stood: they stay there as long as that is nearly as good. */
+let seated = new Map<string, Seated>()
 const labels = computed(() =>
   placeLabels(
     drawn.value.map((item) => ({
@@ -112,8 +114,10 @@ const labels = computed(() =>
       lines: linePoints.value,
       bounds: { x0: LEFT.value, y0: TOP + 1, x1: width.value - (narrow.value ? 0 : RIGHT.value), y1: bottomY.value - 2 },
     },
+    seated,
   ),
 )
+watch(labels, (now) => (seated = now), { flush: 'sync' })
 
 function boxAround(cx: number, cy: number, rx: number, ry: number): Box {
   return { x0: cx - rx, y0: cy - ry, x1: cx + rx, y1: cy + ry }

@@ -63,11 +63,22 @@ function candidates({ x, y, width, height }: LabelWish): Box[] {
   return [...beside, ...over]
 }
 
-/** Place labels one after the other, the shallowest first, each where it disturbs least and is still near. */
-export function placeLabels(wishes: LabelWish[], around: Surroundings): Map<string, Box> {
+/** A label in its place; `seat` says which of the places about its lure. */
+export interface Seated extends Box {
+  seat: number
+}
+
+/** So much better another place must be before a label leaves its own: while a lure is dragged it must not jump about. */
+const SETTLED = 70
+
+/**
+ * Place labels one after the other, the shallowest first, each where it disturbs least and is still near; `before` says
+ * where they stood.
+ */
+export function placeLabels(wishes: LabelWish[], around: Surroundings, before?: Map<string, Seated>): Map<string, Seated> {
   const lures = wishes.map(({ x, y }) => ({ x0: x - CLEAR, y0: y - CLEAR, x1: x + CLEAR, y1: y + CLEAR }))
   const taken = [...around.taken, ...lures]
-  const placed = new Map<string, Box>()
+  const placed = new Map<string, Seated>()
   for (const wish of [...wishes].sort((a, b) => a.y - b.y)) {
     const cost = (box: Box): number => {
       const outside = area(box) - overlap(box, around.bounds)
@@ -79,9 +90,10 @@ export function placeLabels(wishes: LabelWish[], around: Surroundings): Map<stri
       const away = Math.hypot((box.x0 + box.x1) / 2 - wish.x, 2 * ((box.y0 + box.y1) / 2 - wish.y))
       return 50 * outside + 10 * covered + 25 * cut + 400 * past + away
     }
-    const best = candidates(wish).reduce<{ box: Box; cost: number } | null>((found, box) => {
-      const mine = cost(box)
-      return found && found.cost <= mine ? found : { box, cost: mine }
+    const own = before?.get(wish.id)?.seat
+    const best = candidates(wish).reduce<{ box: Seated; cost: number } | null>((found, box, seat) => {
+      const mine = cost(box) - (seat === own ? SETTLED : 0)
+      return found && found.cost <= mine ? found : { box: { ...box, seat }, cost: mine }
     }, null)!
     placed.set(wish.id, best.box)
     taken.push(best.box)

@@ -50,6 +50,18 @@ describe('labels of the column', () => {
     expect(placed.get('lower')!.y0).toBeGreaterThan(152)
   })
 
+  it('keep their place while a lure is dragged, until it is really worse', () => {
+    const free = { taken: [], lines: [], bounds }
+    const above = placeLabels([wish('a', 200, 150)], free)
+    expect(above.get('a')!.y1).toBeLessThan(150)
+    const crowded = { ...free, taken: [{ x0: 60, y0: 0, x1: 340, y1: 149 }] }
+    const below = placeLabels([wish('a', 200, 150)], crowded, above)
+    expect(below.get('a')!.y0).toBeGreaterThan(150)
+    // Free again, it stays where it went; a fresh one would stand above.
+    for (const y of [150, 152, 155]) expect(placeLabels([wish('a', 200, y)], free, below).get('a')!.y0).toBeGreaterThan(y)
+    expect(placeLabels([wish('a', 200, 155)], free).get('a')!.y1).toBeLessThan(155)
+  })
+
   it('leave a line free where there is room beside it', () => {
     const line = [
       [200, 100],
