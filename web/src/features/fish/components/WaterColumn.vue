@@ -117,7 +117,6 @@ const labels = computed(() =>
     seated,
   ),
 )
-watch(labels, (now) => (seated = now), { flush: 'sync' })
 
 function boxAround(cx: number, cy: number, rx: number, ry: number): Box {
   return { x0: cx - rx, y0: cy - ry, x1: cx + rx, y1: cy + ry }
@@ -202,6 +201,7 @@ const flag = (item: Drawn): string => {
   if ((item.line.clearance_m ?? 0) < 0) return 'in the bottom'
   return item.line.at_surface ? 'at the surface' : ''
 }
+watch(labels, (now) => (seated = now), { flush: 'post' })
 </script>
 
 <template>
