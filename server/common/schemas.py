@@ -34,7 +34,6 @@ _SIMPLE: dict[Any, type[serializers.Field]] = {
     str: serializers.CharField, float: serializers.FloatField, int: serializers.IntegerField,
     bool: serializers.BooleanField,
 }
-_GRID_ROW = tuple[float | None, ...]
 _MADE: dict[type, type[serializers.Serializer]] = {}
 
 
@@ -67,9 +66,16 @@ def _field(hint: Any, *, required: bool = True, nullable: bool = False) -> seria
     if origin is typing.Literal:
         return serializers.ChoiceField(choices=list(args), **options)
     if origin is tuple:
-        if typing.get_origin(args[0]) is tuple and args[0] != _GRID_ROW:
+        if _is_of_pairs(args[0]):
             return PathsField(**options)
         return serializers.ListField(child=_field(args[0]), **options)
     if dataclasses.is_dataclass(hint):
         return serializer_of(typing.cast(type, hint))(**options)
     return _SIMPLE[hint](**options)
+
+
+def _is_of_pairs(hint: Any) -> bool:
+    """Whether a type is points, or tuples of them."""
+    while typing.get_origin(hint) is tuple and typing.get_args(hint)[-1] is Ellipsis:
+        hint = typing.get_args(hint)[0]
+    return typing.get_origin(hint) is tuple

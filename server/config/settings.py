@@ -25,6 +25,8 @@ def _secret_key() -> str:
 SECRET_KEY = _secret_key()
 DEBUG = False
 DEMO = os.environ.get("COLDWAKE_DEMO") == "1"
+# A service of the stand-in's shape (standins/forecast.py); without one the weather is typed.
+FORECAST_URL = os.environ.get("COLDWAKE_FORECAST", "").rstrip("/")
 ALLOWED_HOSTS = os.environ.get("COLDWAKE_HOSTS", "localhost,127.0.0.1,[::1]").split(",")
 
 INSTALLED_APPS = [
@@ -38,6 +40,7 @@ INSTALLED_APPS = [
     "accounts",
     "locker",
     "waters",
+    "plans",
     "trips",
 ]
 

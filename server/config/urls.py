@@ -38,5 +38,6 @@ urlpatterns = [
     path("api/trips/", include("trips.api.urls")),
     path("api/locker/", include("locker.api.urls")),
     path("api/waters/", include("waters.api.urls")),
+    path("api/plans/", include("plans.api.urls")),
     re_path(r"^(?!api/|static/|assets/).*$", front_end, name="front-end"),
 ]

@@ -38,6 +38,7 @@ class Trip(models.Model):
     readings = models.JSONField(default=list, help_text="depths seen on earlier trips")
     chart = models.JSONField(null=True, blank=True, help_text="the water's chart when it started")
     rules = models.JSONField(null=True, blank=True, help_text="the water's rules when it started")
+    plan = models.JSONField(null=True, blank=True, help_text="the day as it was planned")
     is_ended = models.BooleanField(default=False)
 
     class Meta:
@@ -54,7 +55,7 @@ class Trip(models.Model):
             "utc_offset_min": self.utc_offset_min, "bottom_m": self.bottom_m,
             "outfit": self.outfit, "sun": self.sun, "clock_shift_s": self.clock_shift_s,
             "rest_after_s": self.rest_after_s, "readings": self.readings, "chart": self.chart,
-            "rules": self.rules,
+            "rules": self.rules, "plan": self.plan,
         }
 
 

@@ -26,6 +26,7 @@ from .places.fish.page import fish_view
 from .places.fish.rods import lines_tried, speed_at_depth
 from .places.fish.steer import through_water_mps
 from .places.fish.view import FishView
+from .places.plan.day import DayView, today_view
 from .places.rig.bench import BenchView, SpreadCheck, bench, check_spread, ladder
 from .record.old import read_events, read_trip
 from .trip.now import Now
@@ -148,6 +149,10 @@ class Answers:
     def through_water(self, gps_mps: float, course_deg: float) -> float:
         """The speed through the water behind what GPS shows, m/s."""
         return through_water_mps(self._now, gps_mps=gps_mps, course_deg=course_deg)
+
+    def day(self) -> DayView | None:
+        """The day by hours, where the trip took a plan along."""
+        return today_view(self._now)
 
     def bench(self, setup: SetupDocument, fit: bool = False) -> BenchView:
         """A rod on the bench."""

@@ -18,6 +18,7 @@ from coldwake_core.record.old import read_trip
 from coldwake_core.record.payloads import check_uuid
 from common.errors import ConflictError
 from locker.models import Outfit
+from plans.models import Plan
 from waters.models import Water
 from waters.sun import sun_of_day
 
@@ -42,6 +43,7 @@ class StartTrip:
     started_at: datetime
     clock_shift_s: float = 0.0
     trip_id: object = None
+    plan_id: object = None
 
     def check(self) -> dict[str, Any]:
         """Return the fields of the trip; raises CoreError naming what cannot be."""
@@ -73,7 +75,21 @@ class StartTrip:
             "readings": earlier_readings(outfit),
             "chart": water.chart,
             "rules": water.rules,
+            "plan": self._plan(),
         }
+
+    def _plan(self) -> Any:
+        if self.plan_id is None:
+            return None
+        key = uuid.UUID(check_uuid("plan_id", self.plan_id))
+        plan = Plan.objects.filter(pk=key, owner_id=self.owner.pk).first()
+        if plan is None:
+            raise UnknownItemError("plan_id", self.plan_id, "one of your plans")
+        if plan.water_id != _key(self.water_id) or plan.species != self.species:
+            raise InvalidInputError(
+                "plan_id", self.plan_id, "a plan for this water and species, or none"
+            )
+        return plan.document
 
     def execute(self) -> Trip:
         """Start it; a trip that was started under this id already is returned as it is."""

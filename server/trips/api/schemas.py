@@ -92,6 +92,7 @@ class NewTripSerializer(serializers.Serializer):
     water_id = serializers.IntegerField()
     outfit_id = serializers.IntegerField()
     species = serializers.ChoiceField(choices=["trout", "kokanee", "striper"])
+    plan_id = serializers.UUIDField(required=False, allow_null=True)
 
 
 @extend_schema_field(

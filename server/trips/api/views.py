@@ -102,7 +102,7 @@ class TripListView(APIView):
         trip = StartTrip(
             owner=request.user, name=body.get("name"), water_id=body.get("water_id"),
             outfit_id=body.get("outfit_id"), species=body.get("species"),
-            started_at=datetime.now(UTC), trip_id=body.get("id"),
+            started_at=datetime.now(UTC), trip_id=body.get("id"), plan_id=body.get("plan_id"),
         ).execute()
         return Response(trip.document(), status=201)
 

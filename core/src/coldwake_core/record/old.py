@@ -17,7 +17,7 @@ from .events import Event, decode_event
 from .trip import Trip
 
 _ITEM: Final = re.compile(r"trip\.(?:(outfit)\.)?([a-z]+)\[([0-9]+)\]")
-_LEFT_OUT: Final = re.compile(r"trip\.(chart|rules)\b")
+_LEFT_OUT: Final = re.compile(r"trip\.(chart|rules|plan)\b")
 _MOST: Final = 500
 
 

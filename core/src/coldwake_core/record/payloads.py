@@ -281,13 +281,17 @@ class PositionFixed:
         require_number("course_deg", self.course_deg, low=0.0, high=360.0, unit="degrees")
 
 
-SchoolTopic = Literal["cold_morning", "leader", "snubber", "setback", "mood"]
+SchoolTopic = Literal["cold_morning", "leader", "snubber", "setback", "mood", "colour"]
+COLOUR_SCHOOLS: Final = (
+    "soft_then_flash", "bright_metal", "uv_in_silt", "match_bait", "thump_first",
+)
 SCHOOLS: Final[dict[str, tuple[str, ...]]] = {
     "cold_morning": ("cover_water", "stay_slow"),
     "leader": LEADER_SCHOOLS,
     "snubber": ("never", "fine_on_dropper"),
     "setback": ("close_and_wild", "moderate", "long_and_quiet"),
     "mood": ("active", "usual", "tough"),
+    "colour": COLOUR_SCHOOLS,
 }
 
 

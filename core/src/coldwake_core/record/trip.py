@@ -12,6 +12,7 @@ from ..gear.setup import RodSetup
 from ..gear.tackle import Outfit
 from ..rig_rules.law import WaterRules
 from .payloads import check_depth
+from .planned import DayPlan
 
 Species = Literal["trout", "kokanee", "striper"]
 
@@ -101,6 +102,8 @@ class Trip:
         Depth chart of the water.
     rules : WaterRules or None
         What the user entered as the water's rules.
+    plan : DayPlan or None
+        The day as it was planned.
     """
 
     id: str
@@ -117,6 +120,7 @@ class Trip:
     readings: tuple[PastReading, ...] = ()
     chart: DepthGrid | None = None
     rules: WaterRules | None = None
+    plan: DayPlan | None = None
 
     def check(self) -> None:
         """Raise InvalidInputError unless name, depth and time zone can be."""

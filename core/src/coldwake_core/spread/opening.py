@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
-from ..advice.method import Method, method_of_the_hour
+from ..advice.method import Method
 from ..boat.current import PassSpeeds, pass_speeds
 from ..checks import require_number
 from ..errors import InvalidInputError
@@ -14,6 +14,7 @@ from ..gear.pieces import FASTEST_MPS, SLOWEST_MPS
 from ..gear.setup import RodSetup, recipe_words
 from ..trip.now import Now
 from ..trip.numbers import LineNumber
+from ..trip.today import method_now
 from .breaks import STRAIGHT, Break, Out, judge_spread, tangled_pairs, with_spread
 from .candidates import LONG_M, candidates_for
 from .choose import Candidate, choose
@@ -81,28 +82,6 @@ class OpeningSpread:
     reasons: tuple[str, ...]
 
 
-def method_now(now: Now) -> Method | None:
-    """Return the method of the hour.
-
-    Parameters
-    ----------
-    now : Now
-        The trip.
-
-    Returns
-    -------
-    Method or None
-        None until a surface temperature is read.
-    """
-    surface = now.state.surface_degc
-    if surface is None:
-        return None
-    return method_of_the_hour(
-        species=now.trip.species, surface_degc=surface,
-        cold_school=now.state.schools.get("cold_morning"),
-    )
-
-
 def build_opening(
     now: Now, now_s: float, *, speed_mps: float | None = None,
     rod_ids: Sequence[str] | None = None,
@@ -138,7 +117,7 @@ def build_opening(
     most rods, then with the fewest in turns; those left are told. Nothing is drawn by lot: the
     same input, the same spread.
     """
-    method, state = method_now(now), now.state
+    method, state = method_now(now, now_s), now.state
     stands, reasons = stands_of(now, rod_ids)
     if not stands:
         raise InvalidInputError(
@@ -192,7 +171,7 @@ def changed_opening(
     require_number("speed_mps", speed_mps, low=SLOWEST_MPS, high=FASTEST_MPS, unit="m/s")
     if not 1 <= len(rods) <= 30:
         raise InvalidInputError("rods", len(rods), "1 to 30 rods")
-    wanted = wanted_depths(now.state, method_now(now), now_s)
+    wanted = wanted_depths(now.state, method_now(now, now_s), now_s)
     return _spread(now, list(rods), [()] * len(rods), speed_mps, wanted, [])
 
 

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
+from typing import Any
 
 from ..errors import InvalidInputError
 from ..record.old import Unread
@@ -26,12 +27,15 @@ class Now:
         Rods that cannot be shown as the record has them, and why.
     unread : tuple of Unread
         What in the record cannot be read.
+    memo : dict
+        What was worked out of this picture once; nobody else's.
     """
 
     state: TripState
     lines: LineSolver
     faulty: Mapping[str, InvalidInputError]
     unread: tuple[Unread, ...]
+    memo: dict[str, Any] = field(default_factory=dict, compare=False, repr=False)
 
     @property
     def trip(self) -> Trip:

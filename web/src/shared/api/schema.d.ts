@@ -194,6 +194,76 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description List them, the latest day first. */
+        get: operations["list_plans"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{plan_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Return what was asked and how the day looks. */
+        get: operations["get_plan"];
+        /** @description Keep a plan under an id that the page made. */
+        put: operations["save_plan"];
+        post?: never;
+        /** @description Drop it; trips that took it along keep it. */
+        delete: operations["drop_plan"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/day/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Compute it and keep nothing. */
+        post: operations["try_day"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/weather/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Return the service's answer, or the last one kept with its age. */
+        get: operations["get_weather"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/schema/": {
         parameters: {
             query?: never;
@@ -584,7 +654,7 @@ export interface paths {
             cookie?: never;
         };
         /** @description Solve the spread straight, or in a turn. */
-        get: operations["get_plan"];
+        get: operations["get_plan_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -713,6 +783,31 @@ export interface components {
             added: string[];
             known: string[];
         };
+        /** @description A day to plan: a surface temperature or a profile, hours of weather or a typed day. */
+        Asked: {
+            water_id: number;
+            /**
+             * @description * `trout` - trout
+             *     * `kokanee` - kokanee
+             *     * `striper` - striper
+             * @enum {string}
+             */
+            species: "trout" | "kokanee" | "striper";
+            /** Format: date */
+            day: string;
+            /** Format: double */
+            surface_degc?: number | null;
+            profile?: number[][][] | null;
+            /** Format: double */
+            secchi_m?: number | null;
+            hours?: components["schemas"]["WeatherHour"][] | null;
+            typed?: components["schemas"]["TypedDay"] | null;
+            weather_words?: string | null;
+            schools?: {
+                [key: string]: string;
+            };
+            rough?: boolean;
+        };
         /** @description A blade or string of blades ahead of a lure. */
         Attractor: {
             id: string;
@@ -770,6 +865,15 @@ export interface components {
             /** Format: double */
             check_after_s?: number;
             count?: number;
+        };
+        /** @description A number with its doubt: the middle, and what it lies between eight times in ten. */
+        Band: {
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            middle: number;
+            /** Format: double */
+            high: number;
         };
         /** @description A count of the tip's nods at a known speed: beside the boat. */
         Beat: {
@@ -928,6 +1032,22 @@ export interface components {
             /** @description boats to begin from */
             boats: components["schemas"]["Boat"][];
         };
+        /** @description What can hurt, from when to when, and what the usual practice is. */
+        Caution: {
+            /**
+             * @description * `cold_water` - cold_water
+             *     * `warm_release` - warm_release
+             *     * `wind` - wind
+             *     * `dark` - dark
+             * @enum {string}
+             */
+            kind: "cold_water" | "warm_release" | "wind" | "dark";
+            /** Format: double */
+            from_s: number;
+            /** Format: double */
+            to_s: number;
+            text: string;
+        };
         /** @description A piece of a chain. */
         ChainPart: {
             /**
@@ -1007,6 +1127,15 @@ export interface components {
             /** Format: double */
             clearance_m: number;
         };
+        /** @description What is left of a colour, seen from a fish beside it. */
+        ColourAtDepth: {
+            name: string;
+            /** Format: double */
+            left: number;
+            /** Format: double */
+            against: number;
+            shows: boolean;
+        };
         /** @description Where the species is at ease: temperatures, and the layers that have them if known. */
         ComfortView: {
             /** Format: double */
@@ -1014,6 +1143,7 @@ export interface components {
             /** Format: double */
             high_degc: number;
             layers: components["schemas"]["LayerView"][];
+            forecast?: boolean;
         };
         /** @description The speed a spread shares. */
         CommonSpeed: {
@@ -1044,6 +1174,69 @@ export interface components {
             speed_mps: number;
             /** Format: double */
             toward_deg: number;
+        };
+        /** @description Temperature of a column through a day, for an ensemble of weathers. */
+        DayForecast: {
+            at_s: number[];
+            depths_m: number[];
+            members_degc: number[][][];
+        };
+        /** @description The plan behind the day, where the trip took one along. */
+        DayOnFish: {
+            /** Format: double */
+            until_s: number | null;
+            next_name: string | null;
+            /** Format: double */
+            next_from_s: number | null;
+            colours: string;
+            colour_school: string;
+            /** Format: double */
+            off_degc: number | null;
+            departure: string;
+            /** Format: double */
+            slid_to_s: number | null;
+            planned: components["schemas"]["TemperaturePoint"][];
+            expected: components["schemas"]["TemperaturePoint"][];
+            phases: components["schemas"]["PhaseSpan"][];
+        };
+        /** @description A day as it was planned. */
+        DayPlan: {
+            forecast: components["schemas"]["DayForecast"];
+            hours: components["schemas"]["PlannedHour"][];
+            /** Format: double */
+            secchi_m: number;
+            /** Format: double */
+            fetch_m: number;
+            start_words: string;
+            weather_words: string;
+            colour_school: string;
+        };
+        /** @description The day by hours. */
+        DayView: {
+            depths_m: number[];
+            hours: components["schemas"]["HourView"][];
+            phases: components["schemas"]["Phase"][];
+            planned: components["schemas"]["Phase"][];
+            cautions: components["schemas"]["Caution"][];
+            light: components["schemas"]["LightAtDepth"][];
+            anglers_degc: number[];
+            published_degc: number[];
+            published_source: string;
+            departure: components["schemas"]["Departure"] | null;
+            colour_schools: components["schemas"]["School"][];
+            start_words: string;
+            weather_words: string;
+        };
+        /** @description How the day differs from its plan. */
+        Departure: {
+            /** Format: double */
+            off_degc: number;
+            text: string;
+            phase: string | null;
+            /** Format: double */
+            slid_from_s: number | null;
+            /** Format: double */
+            slid_to_s: number | null;
         };
         /** @description Depths on a square grid. */
         DepthGrid: {
@@ -1229,6 +1422,7 @@ export interface components {
             /** Format: double */
             clearance_m: number;
             unread: components["schemas"]["Unread"][];
+            day?: components["schemas"]["DayOnFish"] | null;
         };
         /** @description A moment of the turn. */
         Frame: {
@@ -1248,6 +1442,32 @@ export interface components {
             latitude_deg: number;
             /** Format: double */
             longitude_deg: number;
+        };
+        /** @description An hour of the day. */
+        HourView: {
+            /** Format: double */
+            at_s: number;
+            surface: components["schemas"]["Band"];
+            /** Format: double */
+            planned_degc: number;
+            profile_degc: number[];
+            anglers: components["schemas"]["Interval"][];
+            published: components["schemas"]["Interval"][];
+            /** Format: double */
+            thermocline_m: number | null;
+            /** Format: double */
+            cloud: number;
+            /** Format: double */
+            wind_mps: number;
+            /** Format: double */
+            wind_from_deg: number;
+            /** Format: double */
+            air_degc: number;
+            /** Format: double */
+            elevation_deg: number;
+            /** Format: double */
+            azimuth_deg: number;
+            across_deg: number[];
         };
         /** @description What an import did, or would do. */
         Import: {
@@ -1279,6 +1499,13 @@ export interface components {
             text: string;
             remedy: string;
         };
+        /** @description A layer of water: upper and lower depth, m. */
+        Interval: {
+            /** Format: double */
+            top_m: number;
+            /** Format: double */
+            base_m: number;
+        };
         /** @description A move that was taken, and what can be said of it by now. */
         JudgedMove: {
             title: string;
@@ -1297,6 +1524,18 @@ export interface components {
              */
             lack: "no_control" | "minutes" | "";
             ended: boolean;
+        };
+        /** @description A plan, what was asked, and how the day looks. */
+        KeptPlan: {
+            /** Format: uuid */
+            id: string;
+            water_id: number;
+            water_name: string;
+            species: string;
+            /** Format: date */
+            day: string;
+            asked: components["schemas"]["Asked"];
+            view: components["schemas"]["DayView"];
         };
         /** @description What is wanted of a rod's flash and thump. */
         LadderAsked: {
@@ -1366,6 +1605,14 @@ export interface components {
             /** Format: double */
             start_m: number;
             why: string;
+        };
+        /** @description What is left of the light at a depth, and of each colour. */
+        LightAtDepth: {
+            /** Format: double */
+            depth_m: number;
+            /** Format: double */
+            left: number;
+            colours: components["schemas"]["ColourAtDepth"][];
         };
         /** @description The number to put on reel or counter. */
         LineNumber: {
@@ -1655,6 +1902,8 @@ export interface components {
              * @enum {string}
              */
             species: "trout" | "kokanee" | "striper";
+            /** Format: uuid */
+            plan_id?: string | null;
         };
         /** @description A water to set up. */
         NewWater: {
@@ -1773,6 +2022,31 @@ export interface components {
             /** Format: double */
             course_deg?: number;
         };
+        /** @description A stretch of the day with one method. */
+        Phase: {
+            /** Format: double */
+            start_s: number;
+            /** Format: double */
+            end_s: number;
+            method: components["schemas"]["Method"];
+            falling: boolean;
+            show: components["schemas"]["Show"];
+            /** Format: double */
+            earliest_s: number | null;
+            /** Format: double */
+            latest_s: number | null;
+            depth_words: string;
+            /** Format: double */
+            surface_degc: number;
+        };
+        /** @description A phase of the day on the ribbon: from when to when, and its method's name. */
+        PhaseSpan: {
+            /** Format: double */
+            from_s: number;
+            /** Format: double */
+            to_s: number;
+            name: string;
+        };
         /** @description A piece of tackle in the locker. */
         Piece: {
             id: number;
@@ -1837,6 +2111,16 @@ export interface components {
             /** Format: double */
             side_m: number;
         };
+        /** @description A plan in the list. */
+        PlanRow: {
+            /** Format: uuid */
+            id: string;
+            water_id: number;
+            water_name: string;
+            species: string;
+            /** Format: date */
+            day: string;
+        };
         /** @description The spread from above. */
         PlanView: {
             /**
@@ -1852,6 +2136,23 @@ export interface components {
             tangles: components["schemas"]["Tangle"][];
             /** Format: double */
             leeway_deg?: number;
+        };
+        /** @description Weather and sun of an hour, as forecast. */
+        PlannedHour: {
+            /** Format: double */
+            at_s: number;
+            /** Format: double */
+            air_degc: number;
+            /** Format: double */
+            cloud: number;
+            /** Format: double */
+            wind_mps: number;
+            /** Format: double */
+            wind_from_deg: number;
+            /** Format: double */
+            elevation_deg: number;
+            /** Format: double */
+            azimuth_deg: number;
         };
         /** @description A rod of the opening spread. */
         PlannedRod: {
@@ -2191,6 +2492,11 @@ export interface components {
             name: string;
             count?: number;
         };
+        /** @description A view that can be chosen: its key and its name. */
+        School: {
+            id: string;
+            name: string;
+        };
         /** @description Which school the user follows where practitioners differ, or how the fish answer today. */
         SchoolChosen: {
             /**
@@ -2199,9 +2505,10 @@ export interface components {
              *     * `snubber` - snubber
              *     * `setback` - setback
              *     * `mood` - mood
+             *     * `colour` - colour
              * @enum {string}
              */
-            topic: "cold_morning" | "leader" | "snubber" | "setback" | "mood";
+            topic: "cold_morning" | "leader" | "snubber" | "setback" | "mood" | "colour";
             school: string;
         };
         /** @description Who is logged in, whether the demo can be used from here, whether nobody has an account. */
@@ -2214,6 +2521,12 @@ export interface components {
         SetAboard: {
             piece_id: number;
             count: number;
+        };
+        /** @description What to show: in words, with the view that says so. */
+        Show: {
+            colours: string;
+            why: string;
+            school: string;
         };
         /** @description What a sounder makes of a ball: the depth it reads, m, and whether it sees it at all. */
         SonarView: {
@@ -2371,6 +2684,7 @@ export interface components {
             readings?: components["schemas"]["PastReading"][];
             chart?: components["schemas"]["DepthGrid"] | null;
             rules?: components["schemas"]["WaterRules"] | null;
+            plan?: components["schemas"]["DayPlan"] | null;
         };
         /** @description A whole trip: what it started with and all its events. */
         TripExport: {
@@ -2400,6 +2714,21 @@ export interface components {
             /** Format: double */
             at_s: number;
             tangle: components["schemas"]["Tangle"];
+        };
+        /** @description A day's weather in a few numbers, where there is no forecast. */
+        TypedDay: {
+            /** Format: double */
+            air_low_degc: number;
+            /** Format: double */
+            air_high_degc: number;
+            /** Format: double */
+            humidity: number;
+            /** Format: double */
+            cloud: number;
+            /** Format: double */
+            wind_mps: number;
+            /** Format: double */
+            wind_from_deg: number;
         };
         /** @description Another event taken back. An undoing can itself be undone. */
         Undone: {
@@ -2467,6 +2796,29 @@ export interface components {
             hooks?: "any" | "single" | "single_barbless";
             bait?: boolean;
             rods_most?: number | null;
+        };
+        /** @description A day's weather, how old the answer is, and what went wrong. */
+        Weather: {
+            hours: components["schemas"]["WeatherHour"][];
+            words: string;
+            /** Format: double */
+            age_s: number | null;
+            trouble: string;
+        };
+        /** @description The weather of an hour. */
+        WeatherHour: {
+            /** Format: double */
+            at_s: number;
+            /** Format: double */
+            air_degc: number;
+            /** Format: double */
+            humidity: number;
+            /** Format: double */
+            cloud: number;
+            /** Format: double */
+            wind_mps: number;
+            /** Format: double */
+            wind_from_deg: number;
         };
         /** @description A weight for the line or the cable; ``mass_kg`` in kg. */
         Weight: {
@@ -3080,6 +3432,192 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    list_plans: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanRow"][];
+                };
+            };
+        };
+    };
+    get_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptPlan"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    save_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asked"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptPlan"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    drop_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    try_day: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asked"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayView"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    get_weather: {
+        parameters: {
+            query: {
+                day: string;
+                water_id: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Weather"];
                 };
             };
             422: {
@@ -3986,7 +4524,7 @@ export interface operations {
             };
         };
     };
-    get_plan: {
+    get_plan_2: {
         parameters: {
             query: {
                 course: string;

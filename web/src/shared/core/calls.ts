@@ -37,6 +37,8 @@ export interface CoreCalls {
   beside: { args: Record<string, never>; result: Schemas['BesideView'] }
   /** The speed through the water behind what GPS shows, m/s. */
   through_water: { args: { gps_mps: number; course_deg: number }; result: number }
+  /** The day by hours, where the trip took a plan along. */
+  day: { args: Record<string, never>; result: Schemas['DayView'] | null }
   /** A rod on the bench. */
   bench: { args: { setup: Schemas['RodSetup']; fit?: boolean }; result: Schemas['BenchView'] }
   /** What aboard answers "a little less flash, same thump". */

@@ -8,7 +8,7 @@ from dataclasses import replace
 from typing import Final
 
 from ...advice.marks import MarkedBand, depth_to_fish, marked_bands, recent_marks
-from ...advice.method import Method, comfort_band_degc, comfort_depths_m, method_of_the_hour
+from ...advice.method import Method, comfort_band_degc, comfort_depths_m
 from ...advice.moves import compare_rods, mark_targets, method_depth_m, next_move
 from ...advice.situation import RodNow, Situation
 from ...boat.current import PassSpeeds, pass_speeds
@@ -20,14 +20,17 @@ from ...gear.setup import working_range
 from ...gear.window import shared_window
 from ...record.state import TripState
 from ...trip.now import Now
+from ...trip.today import method_now, phase_now, today
 from .ahead import bottom_here_m, look_ahead, over_the_track
 from .rods import rod_views
 from .steer import wind_view
 from .view import (
     ComfortView,
+    DayOnFish,
     FishView,
     LayerView,
     MarkView,
+    PhaseSpan,
     RibbonMark,
     RodView,
     TemperaturePoint,
@@ -64,10 +67,7 @@ def fish_view(now: Now, now_s: float) -> FishView:
         working_range(outfit, rod.setup) for rod in now.lines.rods_out() if rod.setup is not None
     ])
     surface = state.surface_degc
-    method = None if surface is None else method_of_the_hour(
-        species=now.trip.species, surface_degc=surface,
-        cold_school=state.schools.get("cold_morning"),
-    )
+    method = method_now(now, now_s)
     rods = rod_views(now)
     ahead = look_ahead(now, rods, now_s)
     rods = over_the_track(rods, ahead, deepest_m=state.deepest_m)
@@ -89,7 +89,7 @@ def fish_view(now: Now, now_s: float) -> FishView:
         passes=_passes(now), wind=wind_view(now, now_s), window=window, surface_degc=surface,
         surface_age_s=surface_age,
         surface_old=surface_age is not None and surface_age >= SURFACE_OLD_S,
-        profile=_profile(now), comfort=_comfort(now),
+        profile=_profile(now), comfort=_comfort(now, now_s),
         marks=tuple(
             MarkView(
                 event_id=m.event_id, at_s=m.at_s, depth_m=m.mark.depth_m, count=m.mark.count,
@@ -112,7 +112,8 @@ def fish_view(now: Now, now_s: float) -> FishView:
         ),
         ribbon=_ribbon(now),
         undo_event_id=state.last_event_id, undo_event_type=state.last_event_type,
-        ended=state.ended, ahead=ahead, clearance_m=state.clearance_m, unread=now.unread,
+        day=_day(now, now_s), ended=state.ended, ahead=ahead,
+        clearance_m=state.clearance_m, unread=now.unread,
     )
 
 
@@ -156,6 +157,40 @@ def _rod_now(
     )
 
 
+def _day(now: Now, now_s: float) -> DayOnFish | None:
+    day, plan = today(now), now.trip.plan
+    if day is None or plan is None:
+        return None
+    phase, off = phase_now(now, now_s), day.departure
+    after = next((p for p in day.phases if p.start_s > now_s), None)
+    return DayOnFish(
+        until_s=None if phase is None else phase.end_s,
+        next_name=None if after is None else after.method.name,
+        next_from_s=None if after is None else after.start_s,
+        colours="" if phase is None else phase.show.colours,
+        colour_school="" if phase is None else phase.show.school,
+        off_degc=None if off is None else off.off_degc,
+        departure="" if off is None else off.text,
+        slid_to_s=None if off is None else off.slid_to_s,
+        planned=tuple(
+            TemperaturePoint(
+                at_s=hour.at_s, depth_m=0.0,
+                temperature_degc=day.before.surface(hour.at_s).middle,
+            )
+            for hour in plan.hours
+        ),
+        expected=tuple(
+            TemperaturePoint(
+                at_s=hour.at_s, depth_m=0.0, temperature_degc=day.day.surface(hour.at_s).middle
+            )
+            for hour in plan.hours if hour.at_s > now_s
+        ),
+        phases=tuple(
+            PhaseSpan(from_s=p.start_s, to_s=p.end_s, name=p.method.name) for p in day.phases
+        ),
+    )
+
+
 def _passes(now: Now) -> PassSpeeds | None:
     current = now.state.current
     if current is None or current.speed_mps >= now.speed_mps:
@@ -174,10 +209,16 @@ def _profile(now: Now) -> tuple[TemperaturePoint, ...]:
     )
 
 
-def _comfort(now: Now) -> ComfortView:
+def _comfort(now: Now, now_s: float) -> ComfortView:
     low, high = comfort_band_degc(now.trip.species)
-    depths = comfort_depths_m(now.state.profile(), (low, high), bottom_m=now.state.bottom_m)
+    profile, day = now.state.profile(), today(now)
+    ahead = len(profile) < 2 and day is not None
+    if ahead and day is not None:
+        # Nobody lowered a thermometer: the forecast's column, slid by the surface that was read.
+        profile = list(day.day.profile(now_s))
+    depths = comfort_depths_m(profile, (low, high), bottom_m=now.state.bottom_m)
     return ComfortView(
+        forecast=ahead,
         low_degc=low, high_degc=high,
         layers=tuple(LayerView(top_m=top, base_m=base) for top, base in depths),
     )

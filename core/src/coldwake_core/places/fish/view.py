@@ -167,6 +167,52 @@ class TemperaturePoint:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class PhaseSpan:
+    """A phase of the day on the ribbon: from when to when, and its method's name."""
+
+    from_s: float
+    to_s: float
+    name: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class DayOnFish:
+    """The plan behind the day, where the trip took one along.
+
+    Parameters
+    ----------
+    until_s : float or None
+        When this phase ends; None outside the phases.
+    next_name, next_from_s : str, float or None
+        The one after it, and when it begins.
+    colours, colour_school : str
+        What to show now, and whose view that is.
+    off_degc : float or None
+        The latest surface read less the one planned, degrees Celsius.
+    departure : str
+        What follows from it, in words; empty until something was read.
+    slid_to_s : float or None
+        When the phase that slides begins now.
+    planned, expected : tuple of TemperaturePoint
+        Surface as it was planned, and as it is expected from here on.
+    phases : tuple of PhaseSpan
+        The phases as the day stands.
+    """
+
+    until_s: float | None
+    next_name: str | None
+    next_from_s: float | None
+    colours: str
+    colour_school: str
+    off_degc: float | None
+    departure: str
+    slid_to_s: float | None
+    planned: tuple[TemperaturePoint, ...]
+    expected: tuple[TemperaturePoint, ...]
+    phases: tuple[PhaseSpan, ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class LayerView:
     """A layer of water: its upper and lower depth, m."""
 
@@ -189,6 +235,7 @@ class ComfortView:
     low_degc: float
     high_degc: float
     layers: tuple[LayerView, ...]
+    forecast: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -378,6 +425,8 @@ class FishView:
         How far off the bottom the user wants lures and balls, m.
     unread : tuple of Unread
         What the record holds that this version does not understand; it is kept as it is.
+    day : DayOnFish or None
+        The plan behind the day; None where the trip took none along.
     """
 
     now_s: float
@@ -407,3 +456,4 @@ class FishView:
     ahead: AheadView | None
     clearance_m: float
     unread: tuple[Unread, ...]
+    day: DayOnFish | None = None

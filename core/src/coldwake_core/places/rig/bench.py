@@ -5,7 +5,6 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Final
 
-from ...advice.method import method_of_the_hour
 from ...boat.current import PassSpeeds, pass_speeds
 from ...constants import FOOT_M
 from ...errors import CoreError
@@ -23,6 +22,7 @@ from ...rig_rules.engine import check_rod
 from ...rig_rules.facts import RodFacts
 from ...rig_rules.rule import Finding
 from ...trip.now import Now
+from ...trip.today import method_now
 from ..fish.view import SpeedPair
 from .chain import ChainPart, chain
 
@@ -286,15 +286,16 @@ def _card_depths(now: Now, setup: RodSetup) -> tuple[float, ...]:
             first = rod.wanted_depth_m
     if first is not None:
         asked = (first, first + CARD_DEEPER_M)
-    elif state.surface_degc is not None:
-        method = method_of_the_hour(
-            species=now.trip.species, surface_degc=state.surface_degc,
-            cold_school=state.schools.get("cold_morning"),
-        )
+    elif (method := method_now(now, _morning_s(now))) is not None:
         asked = (0.5 * (method.depth_top_m + method.depth_base_m), method.depth_base_m)
     else:
         asked = (CARD_NEVER_OUT_M, 2.0 * CARD_NEVER_OUT_M)
     return tuple(depth for depth in asked if 0.0 < depth < state.bottom_m)
+
+
+def _morning_s(now: Now) -> float:
+    """When the card is for: the latest temperature, or the start."""
+    return now.trip.started_at_s if now.state.surface is None else now.state.surface.at_s
 
 
 def _clearance_m(now: Now, setup: RodSetup) -> float | None:

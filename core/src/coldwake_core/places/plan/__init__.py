@@ -1,0 +1,1 @@
+"""Plan: the day by hours, before it and while it runs."""

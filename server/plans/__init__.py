@@ -1,0 +1,1 @@
+"""Plans: the day by hours, before it."""

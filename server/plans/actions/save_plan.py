@@ -1,0 +1,50 @@
+"""Keep a planned day; sent again under its id, it is changed."""
+
+from __future__ import annotations
+
+import uuid
+from dataclasses import dataclass
+from typing import Any, Final
+
+from django.db import transaction
+
+from coldwake_core.decode import encode
+from coldwake_core.errors import InvalidInputError
+from coldwake_core.places.plan.day import DayView
+from common.errors import ConflictError
+
+from ..models import Plan
+from ..permissions import own_water
+from .plan_day import PlanDay, read_day
+
+MOST_PLANS: Final = 200
+
+
+@dataclass(frozen=True, kw_only=True)
+class SavePlan:
+    """A plan of the user's."""
+
+    owner: Any
+    plan_id: uuid.UUID
+    data: dict[str, Any]
+
+    def execute(self) -> tuple[Plan, DayView]:
+        """Compute it with all members and keep it; return it and how it looks."""
+        asked = {**self.data, "rough": False}
+        water = own_water(self.owner, asked.get("water_id"))
+        document, view = PlanDay(water=water, data=asked).execute()
+        with transaction.atomic():
+            plan = Plan.objects.filter(pk=self.plan_id).first()
+            if plan is not None and plan.owner_id != self.owner.pk:
+                raise ConflictError({"id": [f"{self.plan_id} must be new: make another UUID."]})
+            if plan is None:
+                if Plan.objects.filter(owner_id=self.owner.pk).count() >= MOST_PLANS:
+                    raise InvalidInputError(
+                        "id", str(self.plan_id), f"one of {MOST_PLANS} plans: drop an old one"
+                    )
+                plan = Plan(pk=self.plan_id, owner_id=self.owner.pk)
+            plan.water, plan.species = water, asked["species"]
+            plan.day = read_day(asked["day"])
+            plan.asked, plan.document = asked, encode(document)
+            plan.save()
+        return plan, view

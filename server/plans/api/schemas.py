@@ -1,0 +1,54 @@
+"""Shapes of the plans API."""
+
+from __future__ import annotations
+
+from rest_framework import serializers
+
+from coldwake_core.places.plan.day import DayView
+from coldwake_core.water.weather import TypedDay, WeatherHour
+from common.schemas import PathsField, serializer_of
+
+DayViewSerializer = serializer_of(DayView)
+WeatherHourSerializer = serializer_of(WeatherHour)
+
+
+class AskedSerializer(serializers.Serializer):
+    """A day to plan: a surface temperature or a profile, hours of weather or a typed day."""
+
+    water_id = serializers.IntegerField()
+    species = serializers.ChoiceField(choices=["trout", "kokanee", "striper"])
+    day = serializers.DateField()
+    surface_degc = serializers.FloatField(allow_null=True, required=False)
+    profile = PathsField(allow_null=True, required=False)
+    secchi_m = serializers.FloatField(allow_null=True, required=False)
+    hours = WeatherHourSerializer(many=True, allow_null=True, required=False)
+    typed = serializer_of(TypedDay)(allow_null=True, required=False)
+    weather_words = serializers.CharField(allow_null=True, required=False)
+    schools = serializers.DictField(child=serializers.CharField(), required=False)
+    rough = serializers.BooleanField(required=False)
+
+
+class PlanRowSerializer(serializers.Serializer):
+    """A plan in the list."""
+
+    id = serializers.UUIDField()
+    water_id = serializers.IntegerField()
+    water_name = serializers.CharField()
+    species = serializers.CharField()
+    day = serializers.DateField()
+
+
+class KeptPlanSerializer(PlanRowSerializer):
+    """A plan, what was asked, and how the day looks."""
+
+    asked = AskedSerializer()
+    view = DayViewSerializer()
+
+
+class WeatherSerializer(serializers.Serializer):
+    """A day's weather, how old the answer is, and what went wrong."""
+
+    hours = WeatherHourSerializer(many=True)
+    words = serializers.CharField(allow_blank=True)
+    age_s = serializers.FloatField(allow_null=True)
+    trouble = serializers.CharField(allow_blank=True)

@@ -1,0 +1,12 @@
+"""Addresses of the plans API."""
+
+from django.urls import path
+
+from .views import DayTriedView, PlanListView, PlanView, WeatherView
+
+urlpatterns = [
+    path("", PlanListView.as_view()),
+    path("day/", DayTriedView.as_view()),
+    path("weather/", WeatherView.as_view()),
+    path("<uuid:plan_id>/", PlanView.as_view()),
+]

@@ -1,0 +1,7 @@
+"""Plans of days."""
+
+from django.apps import AppConfig
+
+
+class PlansConfig(AppConfig):
+    name = "plans"

@@ -1,0 +1,258 @@
+"""The day by phases: tied to temperature and light, sliding with what is read."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from itertools import pairwise
+
+import pytest
+from day_cases import SUN, clock, planned, rising
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from trip_cases import event, session
+
+from coldwake_core.advice.colour import COLOUR_SCHOOLS, colours_for
+from coldwake_core.advice.method import method_of_the_hour
+from coldwake_core.advice.phases import SHORT_S, day_phases, phase_at
+from coldwake_core.constants import FOOT_M, degc_from_degf
+from coldwake_core.decode import encode
+from coldwake_core.errors import InvalidInputError
+from coldwake_core.places.fish.page import fish_view
+from coldwake_core.places.plan.day import day_view, today_view
+from coldwake_core.record import payloads
+from coldwake_core.water.forecast import SlidDay, SurfaceReading
+
+
+def phases(plan=None, readings=(), **changes):
+    plan = plan or planned()
+    values = {"species": "trout", "sun": SUN, "bottom_m": 40.0, **changes}
+    return day_phases(plan, SlidDay(plan.forecast, readings), **values)
+
+
+def read(degf, hour):
+    return SurfaceReading(at_s=clock(hour), temperature_degc=degc_from_degf(degf))
+
+
+def test_phases_follow_the_surface_from_first_light_to_dark():
+    cold, warm = phases()
+    # 48 °F at 6, 5 °F in ten hours: 50 °F at 10, the end of the cold method.
+    assert cold.method.id == "cover_water"
+    assert warm.method.id == "trout_warming"
+    assert cold.start_s == SUN.first_light_s
+    assert warm.start_s == pytest.approx(clock(10), abs=600.0)
+    assert warm.end_s == SUN.dark_s
+
+
+def test_a_windy_day_keeps_the_morning_s_method():
+    (only,) = phases(planned(rising(rise_degf=1.0)))
+    assert only.method.id == "cover_water"
+
+
+def test_both_schools_of_the_cold_morning():
+    assert phases(cold_school="stay_slow")[0].method.id == "stay_slow"
+    assert phases(species="kokanee")[0].method.id == "stay_slow"
+    assert phases(species="kokanee", cold_school="cover_water")[0].method.id == "cover_water"
+
+
+def test_a_colder_reading_slides_the_slow_phase_later_and_a_warmer_one_earlier():
+    planned_day = planned(rising(spread_degf=2.0, members=9))
+    as_planned = phases(planned_day)[1].start_s
+    late = phases(planned_day, [read(47.0, 8.5)])[1].start_s
+    early = phases(planned_day, [read(50.5, 8.5)])[1].start_s
+    assert early < as_planned < late
+
+
+def test_earliest_and_latest_lie_about_the_start():
+    warm = phases(planned(rising(spread_degf=1.0, members=9)))[1]
+    assert warm.earliest_s < warm.start_s < warm.latest_s
+
+
+def test_the_surface_falling_after_its_warmest_is_a_phase_of_its_own():
+    found = phases(planned(rising(fall=True)))
+    assert [p.falling for p in found] == [False, False, True]
+    # 53 at 16 o'clock and 0.3 °F less each hour: 0.2 °C under it at 17:12.
+    assert found[2].start_s == pytest.approx(clock(17.2), abs=900.0)
+
+
+def test_depths_come_from_the_column_where_a_temperature_is_followed():
+    warm = planned(rising(start_degf=62.0, rise_degf=2.0, deep_degf=48.0))
+    (deep,) = phases(warm)
+    assert deep.method.id == "trout_deep"
+    # Half past thirteen: about 63 °F on top, halfway to 48 at 5 m (55.6), 48 at 10 m.
+    assert 0.3 * FOOT_M < deep.method.depth_top_m < 5.0
+    assert 5.0 < deep.method.depth_base_m < 10.0
+    assert "band" in deep.depth_words
+    shallow = phases(warm, bottom_m=2.0)[0]
+    assert shallow.method.depth_base_m <= 2.0
+
+
+def test_phase_at_a_moment():
+    found = phases()
+    assert phase_at(found, clock(8)) == found[0]
+    assert phase_at(found, clock(12)) == found[1]
+    assert phase_at(found, clock(2)) is None
+
+
+def test_a_forecast_of_another_day_has_no_phases():
+    night = replace(
+        SUN, first_light_s=clock(40), sunrise_s=clock(41), sunset_s=clock(50), dark_s=clock(51)
+    )
+    assert phases(sun=night) == ()
+
+
+@settings(max_examples=60, deadline=None)
+@given(
+    st.lists(st.floats(40.0, 75.0), min_size=21, max_size=21),
+    st.sampled_from(["trout", "kokanee", "striper"]),
+)
+def test_whatever_the_day_its_phases_join_and_none_is_short(degf, species):
+    base = rising()
+    day = replace(base, members_degc=(
+        tuple((degc_from_degf(t), 8.0, 7.0, 6.0) for t in degf),
+    ))
+    found = phases(planned(day), species=species)
+    assert found[0].start_s == SUN.first_light_s
+    assert found[-1].end_s <= SUN.dark_s
+    assert all(a.end_s == b.start_s for a, b in pairwise(found))
+    assert len(found) == 1 or min(p.end_s - p.start_s for p in found) >= SHORT_S - 600.0
+    for phase in found:
+        assert 0.0 <= phase.method.depth_top_m <= phase.method.depth_base_m <= 40.0
+
+
+@pytest.mark.parametrize(("school", "bright", "dull"), [
+    ("soft_then_flash", "flashier ones", "flashier ones"),
+    ("bright_metal", "metal", "painted or glow"),
+    ("uv_in_silt", "any that shows", "UV-bright"),
+    ("match_bait", "the colour of the bait", "the colour of the bait"),
+])
+def test_each_school_of_colours_says_its_own(school, bright, dull):
+    # Common practice: everyone differs, and says so.
+    high = {"elevation_deg": 50.0, "secchi_m": 5.0}
+    assert colours_for(school, cloud=0.1, **high).colours == bright
+    assert colours_for(school, cloud=0.9, **high).colours == dull
+    assert colours_for(school, cloud=0.1, **high).school == COLOUR_SCHOOLS[school]
+
+
+def test_colours_early_and_in_silt():
+    low = colours_for("soft_then_flash", elevation_deg=10.0, cloud=0.1, secchi_m=5.0)
+    assert low.colours.startswith("soft")
+    silt = colours_for("uv_in_silt", elevation_deg=50.0, cloud=0.0, secchi_m=0.7)
+    assert silt.colours == "UV-bright"
+    with pytest.raises(InvalidInputError) as caught:
+        colours_for("none", elevation_deg=50.0, cloud=0.0, secchi_m=0.7)
+    assert caught.value.field == "colour_school"
+    assert set(COLOUR_SCHOOLS) == set(payloads.COLOUR_SCHOOLS)
+
+
+def view(readings=(), plan=None, **changes):
+    values = {"species": "trout", "sun": SUN, "bottom_m": 40.0, **changes}
+    return day_view(plan or planned(), readings=readings, **values)
+
+
+def test_hours_show_both_bands_and_headings_across_the_sun():
+    found = view(plan=planned(rising(start_degf=60.0, rise_degf=4.0, deep_degf=46.0)))
+    noon = next(h for h in found.hours if h.at_s == clock(12))
+    # The sun stands at 180: across it are east and west.
+    assert noon.across_deg == (90.0, 270.0)
+    assert next(h for h in found.hours if h.at_s == clock(3)).across_deg == ()
+    assert noon.anglers[0].top_m < noon.anglers[0].base_m
+    # The published band is the warmer one: it lies higher.
+    assert noon.published[0].base_m < noon.anglers[0].base_m
+
+
+def test_departure_names_what_slides():
+    assert view().departure is None
+    on = view([read(49.0, 8.0)]).departure
+    assert on.text == "as planned"
+    assert on.off_degc == pytest.approx(0.0, abs=1e-6)
+    cold = view([read(46.0, 8.5)]).departure
+    assert cold.off_degc < -1.0
+    assert "slides" in cold.text
+    assert cold.slid_to_s > cold.slid_from_s + 900.0
+    assert cold.phase == "Slow down under the warming surface"
+    never = view(
+        [read(47.0, 15.0)], plan=planned(rising(rise_degf=2.6))
+    ).departure
+    assert never.off_degc < 0.0
+
+
+def test_cautions_hold_when_they_hold_and_not_before():
+    calm = {c.kind: c for c in view().cautions}
+    assert set(calm) == {"cold_water", "dark"}
+    assert calm["dark"].from_s == SUN.sunset_s
+    hours = planned().hours
+    blown = planned(hours=tuple(
+        replace(h, wind_mps=9.0) if h.at_s >= clock(14) else h for h in hours
+    ))
+    wind = next(c for c in view(plan=blown).cautions if c.kind == "wind")
+    assert wind.from_s == clock(14)
+    hot = planned(rising(start_degf=66.0, rise_degf=8.0))
+    release = next(c for c in view(plan=hot).cautions if c.kind == "warm_release")
+    # 66 to 74 °F in ten hours: 68 °F at 8:30.
+    assert release.from_s == pytest.approx(clock(9))
+    assert "warm_release" not in {c.kind for c in view(plan=hot, species="striper").cautions}
+    assert "cold_water" not in {c.kind for c in view(plan=hot).cautions}
+
+
+def held(plan, *events):
+    return session(*events, plan=encode(plan), sun=encode(SUN), bottom_m=40.0)
+
+
+def temperature(degf, hour, depth_m=0.0):
+    return event(
+        "temperature_read", 60.0 * (hour - 6.0), temperature_degc=degc_from_degf(degf),
+        depth_m=depth_m,
+    )
+
+
+def test_method_of_the_hour_on_fish_is_the_plan_s_phase():
+    seen = fish_view(held(planned()).now, clock(8))
+    assert seen.method.id == "cover_water"
+    assert seen.surface_degc is None
+    assert seen.day.until_s == pytest.approx(clock(10), abs=600.0)
+    assert seen.day.next_name == "Slow down under the warming surface"
+    later = fish_view(held(planned()).now, clock(11))
+    assert later.method.id == "trout_warming"
+    assert later.day.next_name is None
+    # Outside the plan's day the surface that was read decides, as without a plan.
+    night = held(planned(), temperature(52.0, 7.0))
+    assert fish_view(night.now, clock(23)).method == method_of_the_hour(
+        species="trout", surface_degc=degc_from_degf(52.0)
+    )
+
+
+def test_fish_says_when_the_day_has_left_the_plan():
+    cold = fish_view(held(planned(), temperature(46.0, 8.5)).now, clock(9.6))
+    assert cold.method.id == "cover_water"
+    assert cold.day.off_degc == pytest.approx((46.0 - 49.25) / 1.8)
+    assert "slides" in cold.day.departure
+    assert cold.day.slid_to_s > clock(9.6)
+    assert next(p.at_s for p in cold.day.expected) > clock(9.6)
+    assert cold.day.planned[0].temperature_degc == pytest.approx(degc_from_degf(48.0))
+
+
+def test_fish_shades_the_forecast_s_band_until_a_profile_is_read():
+    warm = planned(rising(start_degf=62.0, rise_degf=2.0, deep_degf=48.0))
+    seen = fish_view(held(warm).now, clock(12)).comfort
+    assert seen.forecast
+    assert len(seen.layers) == 1
+    profile = [temperature(60.0, 8.0), temperature(46.0, 8.1, depth_m=10.0)]
+    read_one = fish_view(held(warm, *profile).now, clock(12)).comfort
+    assert not read_one.forecast
+    assert read_one.layers != seen.layers
+
+
+def test_today_on_the_bridge_follows_the_schools_of_the_trip():
+    chosen = event("school_chosen", 60.0, topic="cold_morning", school="stay_slow")
+    seen = today_view(held(planned(), chosen).now)
+    assert seen.phases[0].method.id == "stay_slow"
+    assert today_view(held(None).now) is None
+
+
+@pytest.mark.parametrize(("changes", "field"), [
+    ({"secchi_m": 0.0}, "secchi_m"), ({"hours": ()}, "hours"), ({"start_words": ""}, "start_words"),
+])
+def test_plan_that_cannot_be_is_named(changes, field):
+    with pytest.raises(InvalidInputError) as caught:
+        planned(**changes).check()
+    assert caught.value.field == field
