@@ -100,7 +100,7 @@ class SlidDay:
     Notes
     -----
     Members are weighed by how well they meet the readings (an importance-weighted ensemble; the
-    likelihood is tempered until at least five members carry it). What the weighed mean still misses
+    likelihood is tempered until at least five members carry it). What their middle still misses
     of the latest reading is added and fades with a half-life of three hours, through the surface
     layer that it was read in.
 
@@ -114,10 +114,11 @@ class SlidDay:
         self.forecast = forecast
         self._readings = _thinned(forecast, readings)
         self.weights = self._weigh()
-        self._latest = self._readings[-1] if self._readings else None
-        self._missed = 0.0
-        if self._latest is not None:
-            self._missed = self._latest.temperature_degc - self._mean(self._latest.at_s, 0)
+        self._latest: SurfaceReading | None = None
+        if self._readings:
+            latest = self._readings[-1]
+            self._missed = latest.temperature_degc - self.surface(latest.at_s).middle
+            self._latest = latest
 
     def _weigh(self) -> tuple[float, ...]:
         count = len(self.forecast.members_degc)
