@@ -11,7 +11,7 @@ from django.conf import settings
 
 from coldwake_core.decode import decode, encode
 from coldwake_core.errors import CoreError
-from coldwake_core.water.weather import WeatherHour, step_count
+from coldwake_core.water.weather import DayWeather, WeatherHour
 from waters.models import Water
 
 from .models import KeptForecast
@@ -44,7 +44,7 @@ def weather_of(water: Water, day: date, midnight: datetime) -> WeatherAnswer:
         if kept is None:
             return WeatherAnswer(hours=(), words="", age_s=None, trouble=str(error))
         return WeatherAnswer(
-            hours=decode(tuple[WeatherHour, ...], kept.hours, field="hours"), words=kept.words,
+            hours=decode(DayWeather, {"hours": kept.hours}).hours, words=kept.words,
             age_s=(datetime.now(UTC) - kept.fetched_at).total_seconds(), trouble=str(error),
         )
     KeptForecast.objects.update_or_create(
@@ -86,8 +86,7 @@ def _fetch(water: Water, day: date, midnight: datetime) -> tuple[tuple[WeatherHo
     except (ValueError, RecursionError):
         raise ForecastError("The forecast service sends what is no forecast.") from None
     try:
-        hours = decode(tuple[WeatherHour, ...], data["hours"], field="hours")
-        step_count(hours)
+        hours = decode(DayWeather, {"hours": data["hours"]}).hours
         if not midnight.timestamp() <= hours[0].at_s < midnight.timestamp() + 86_400.0:
             raise ForecastError("The forecast service sends another day: not taken.")
         return hours, str(data["name"])[:200]

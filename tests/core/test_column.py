@@ -343,9 +343,9 @@ def test_ensemble_is_the_same_twice_and_spreads_with_the_day():
 
 def test_start_without_a_profile_is_mixed_when_cold_and_layered_in_summer():
     spring = start_from_surface(
-        9.0 - 0.1, month=4, latitude_deg=44.0, deepest_m=43.0, fetch_m=3000.0
+        9.9, month=4, latitude_deg=44.0, deepest_m=43.0, fetch_m=3000.0
     )
-    assert {t for _, t in spring.profile} == {8.9}
+    assert {t for _, t in spring.profile} == {9.9}
     summer = start_from_surface(22.0, month=8, latitude_deg=44.0, deepest_m=43.0, fetch_m=3000.0)
     # Patalas (1984): 4.6 * 3 ** 0.41 = 7.2 m of upper water.
     assert summer.profile[1] == (pytest.approx(7.2, abs=0.05), 22.0)

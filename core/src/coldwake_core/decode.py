@@ -103,7 +103,9 @@ def _value(hint: Any, value: object, field: str) -> Any:
     if origin is tuple:
         if not isinstance(value, list | tuple) or len(value) > _LONGEST_LIST:
             raise InvalidInputError(field, value, f"a list of at most {_LONGEST_LIST}")
-        item = typing.get_args(hint)[0]
+        item, *more = typing.get_args(hint)
+        if Ellipsis not in more and len(value) != 1 + len(more):
+            raise InvalidInputError(field, value, f"a list of {1 + len(more)}")
         return tuple(_value(item, v, f"{field}[{i}]") for i, v in enumerate(value))
     if dataclasses.is_dataclass(hint):
         return decode(typing.cast(type, hint), value, field=field)

@@ -28,6 +28,7 @@ from coldwake_core.record.trip import Sun
 from coldwake_core.water.light import SECCHI_M
 from coldwake_core.water.weather import (
     STEP_S,
+    DayWeather,
     TypedDay,
     WeatherHour,
     step_count,
@@ -83,6 +84,41 @@ def fetch_m(water: Water) -> float:
     return max(math.hypot(north, east) * float(chart["cell_m"]), 100.0)
 
 
+def shown(
+    plan: DayPlan, *, water: Water, day: date, species: Any, schools: dict[str, str],
+    hours: tuple[WeatherHour, ...],
+) -> PlannedDay:
+    """Return how a plan looks at its water."""
+    offset = midnight_of(water, day).utcoffset() or timedelta()
+    offset_min = round(offset.total_seconds() / 60.0)
+    sun = sun_of_day(
+        latitude_deg=water.latitude_deg, longitude_deg=water.longitude_deg, day=day,
+        utc_offset_min=offset_min,
+    )
+    view = day_view(
+        plan, species=species, sun=sun, bottom_m=water.deepest_m, schools=schools
+    )
+    return PlannedDay(plan=plan, view=view, hours=hours, sun=sun, utc_offset_min=offset_min)
+
+
+@dataclass(frozen=True, kw_only=True)
+class ReadProfile:
+    """Temperatures by depth as they were read: depth, m, and degrees Celsius."""
+
+    profile: tuple[tuple[float, float], ...]
+
+
+@dataclass(frozen=True, kw_only=True)
+class PlannedDay:
+    """A day as it was computed: the plan, how it looks, its weather, light and clock."""
+
+    plan: DayPlan
+    view: DayView
+    hours: tuple[WeatherHour, ...]
+    sun: Sun
+    utc_offset_min: int
+
+
 @dataclass(frozen=True, kw_only=True)
 class PlanDay:
     """A day to plan on a water of the user's."""
@@ -99,8 +135,8 @@ class PlanDay:
         self._schools()
         read_day(self.data.get("day"))
 
-    def execute(self) -> tuple[DayPlan, DayView]:
-        """Return the plan and how it looks."""
+    def execute(self) -> PlannedDay:
+        """Return the day; nothing is kept."""
         self.check()
         get, water = self.data.get, self.water
         day = read_day(get("day"))
@@ -143,19 +179,8 @@ class PlanDay:
             ),
         )
         plan.check()
-        return plan, day_view(
-            plan, species=get("species"), sun=self.sun(day), bottom_m=water.deepest_m,
-            schools=schools,
-        )
-
-    def sun(self, day: date) -> Sun:
-        """Return the light of the day at the water."""
-        midnight = midnight_of(self.water, day)
-        offset = midnight.utcoffset() or timedelta()
-        return sun_of_day(
-            latitude_deg=self.water.latitude_deg, longitude_deg=self.water.longitude_deg,
-            day=day, utc_offset_min=round(offset.total_seconds() / 60.0),
-        )
+        return shown(plan, water=water, day=day, species=get("species"), schools=schools,
+                     hours=hours)
 
     def _schools(self) -> dict[str, str]:
         schools = self.data.get("schools") or {}
@@ -173,7 +198,7 @@ class PlanDay:
             return typed_hours(
                 known, midnight_s=midnight.timestamp(), first_h=FIRST_H, last_h=LAST_H
             ), TYPED_WORDS
-        hours = decode(tuple[WeatherHour, ...], given, field="hours")
+        hours = decode(DayWeather, {"hours": given}).hours
         words = require_text(
             "weather_words", self.data.get("weather_words") or TYPED_WORDS, longest=200
         )
@@ -186,8 +211,7 @@ class PlanDay:
     def _start(self, day: date) -> Start:
         profile, surface = self.data.get("profile"), self.data.get("surface_degc")
         if profile:
-            read = decode(tuple[tuple[float, float], ...], profile, field="profile")
-            return start_from_profile(read)
+            return start_from_profile(decode(ReadProfile, {"profile": profile}).profile)
         return start_from_surface(
             require_number("surface_degc", surface, low=-1.0, high=40.0, unit="°C"),
             month=day.month, latitude_deg=self.water.latitude_deg,

@@ -10,12 +10,11 @@ from django.db import transaction
 
 from coldwake_core.decode import encode
 from coldwake_core.errors import InvalidInputError
-from coldwake_core.places.plan.day import DayView
 from common.errors import ConflictError
 
 from ..models import Plan
 from ..permissions import own_water
-from .plan_day import PlanDay, read_day
+from .plan_day import PlanDay, PlannedDay, read_day
 
 MOST_PLANS: Final = 200
 
@@ -28,11 +27,11 @@ class SavePlan:
     plan_id: uuid.UUID
     data: dict[str, Any]
 
-    def execute(self) -> tuple[Plan, DayView]:
-        """Compute it with all members and keep it; return it and how it looks."""
+    def execute(self) -> tuple[Plan, PlannedDay]:
+        """Compute it with all members and keep it; return it and the day."""
         asked = {**self.data, "rough": False}
         water = own_water(self.owner, asked.get("water_id"))
-        document, view = PlanDay(water=water, data=asked).execute()
+        planned = PlanDay(water=water, data=asked).execute()
         with transaction.atomic():
             plan = Plan.objects.filter(pk=self.plan_id).first()
             if plan is not None and plan.owner_id != self.owner.pk:
@@ -45,6 +44,8 @@ class SavePlan:
                 plan = Plan(pk=self.plan_id, owner_id=self.owner.pk)
             plan.water, plan.species = water, asked["species"]
             plan.day = read_day(asked["day"])
-            plan.asked, plan.document = asked, encode(document)
+            # The hours as they were used: a day that was typed can be drawn on.
+            plan.asked = {**asked, "hours": encode(planned.hours)}
+            plan.document = encode(planned.plan)
             plan.save()
-        return plan, view
+        return plan, planned

@@ -5,6 +5,7 @@ from __future__ import annotations
 from rest_framework import serializers
 
 from coldwake_core.places.plan.day import DayView
+from coldwake_core.record.trip import Sun
 from coldwake_core.water.weather import TypedDay, WeatherHour
 from common.schemas import PathsField, serializer_of
 
@@ -28,6 +29,15 @@ class AskedSerializer(serializers.Serializer):
     rough = serializers.BooleanField(required=False)
 
 
+class DayTriedSerializer(serializers.Serializer):
+    """A day as it was computed: how it looks, its weather hour by hour, its light and clock."""
+
+    view = DayViewSerializer()
+    hours = WeatherHourSerializer(many=True)
+    sun = serializer_of(Sun)()
+    utc_offset_min = serializers.IntegerField()
+
+
 class PlanRowSerializer(serializers.Serializer):
     """A plan in the list."""
 
@@ -38,11 +48,10 @@ class PlanRowSerializer(serializers.Serializer):
     day = serializers.DateField()
 
 
-class KeptPlanSerializer(PlanRowSerializer):
-    """A plan, what was asked, and how the day looks."""
+class KeptPlanSerializer(PlanRowSerializer, DayTriedSerializer):
+    """A plan, what was asked, and the day."""
 
     asked = AskedSerializer()
-    view = DayViewSerializer()
 
 
 class WeatherSerializer(serializers.Serializer):

@@ -11,19 +11,19 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from coldwake_core.decode import decode, encode
-from coldwake_core.places.plan.day import day_view
 from coldwake_core.record.planned import DayPlan
+from coldwake_core.water.weather import DayWeather
 from common.errors import body_of
 from common.schemas import ErrorSerializer
 
-from ..actions.plan_day import PlanDay, midnight_of, read_day
+from ..actions.plan_day import PlanDay, PlannedDay, midnight_of, read_day, shown
 from ..actions.save_plan import SavePlan
 from ..models import Plan
 from ..permissions import own_plan, own_water
 from ..weather import weather_of
 from .schemas import (
     AskedSerializer,
-    DayViewSerializer,
+    DayTriedSerializer,
     KeptPlanSerializer,
     PlanRowSerializer,
     WeatherSerializer,
@@ -39,19 +39,25 @@ def _row(plan: Plan) -> dict[str, Any]:
     }
 
 
+def _day(planned: PlannedDay) -> dict[str, Any]:
+    return {
+        "view": encode(planned.view), "hours": encode(planned.hours), "sun": encode(planned.sun),
+        "utc_offset_min": planned.utc_offset_min,
+    }
+
+
 class DayTriedView(APIView):
     """A day that is only tried."""
 
     @extend_schema(
         operation_id="try_day", request=AskedSerializer,
-        responses={200: DayViewSerializer, 422: ErrorSerializer},
+        responses={200: DayTriedSerializer, 422: ErrorSerializer},
     )
     def post(self, request: Request) -> Response:
         """Compute it and keep nothing."""
         body = body_of(request)
         water = own_water(request.user, body.get("water_id"))
-        _, view = PlanDay(water=water, data=body).execute()
-        return Response(encode(view))
+        return Response(_day(PlanDay(water=water, data=body).execute()))
 
 
 class PlanListView(APIView):
@@ -71,13 +77,12 @@ class PlanView(APIView):
     def get(self, request: Request, plan_id: uuid.UUID) -> Response:
         """Return what was asked and how the day looks."""
         plan = own_plan(request.user, plan_id)
-        document = decode(DayPlan, plan.document, field="plan")
-        view = day_view(
-            document, species=plan.species,  # type: ignore[arg-type]
-            sun=PlanDay(water=plan.water, data=plan.asked).sun(plan.day),
-            bottom_m=plan.water.deepest_m, schools=plan.asked.get("schools") or {},
+        planned = shown(
+            decode(DayPlan, plan.document, field="plan"), water=plan.water, day=plan.day,
+            species=plan.species, schools=plan.asked.get("schools") or {},
+            hours=decode(DayWeather, {"hours": plan.asked["hours"]}).hours,
         )
-        return Response({**_row(plan), "asked": plan.asked, "view": encode(view)})
+        return Response({**_row(plan), "asked": plan.asked, **_day(planned)})
 
     @extend_schema(
         operation_id="save_plan", request=AskedSerializer,
@@ -85,10 +90,10 @@ class PlanView(APIView):
     )
     def put(self, request: Request, plan_id: uuid.UUID) -> Response:
         """Keep a plan under an id that the page made."""
-        plan, view = SavePlan(
+        plan, planned = SavePlan(
             owner=request.user, plan_id=plan_id, data=body_of(request)
         ).execute()
-        return Response({**_row(plan), "asked": plan.asked, "view": encode(view)})
+        return Response({**_row(plan), "asked": plan.asked, **_day(planned)})
 
     @extend_schema(operation_id="drop_plan", responses={204: None, 404: ErrorSerializer})
     def delete(self, request: Request, plan_id: uuid.UUID) -> Response:

@@ -99,7 +99,7 @@ def start_from_surface(
 
     Notes
     -----
-    In the cold months, and wherever the surface is under 9 degrees, the lake is taken as mixed (it
+    In the cold months, and wherever the surface is under 10 degrees, the lake is taken as mixed (it
     turned over at 4). Else an upper layer as deep as lakes of that fetch have (Patalas 1984, from
     memory: 4.6 F^0.41, F in km, at the height of summer, and shallower before), over deep water at
     6 degrees. All of it judged but the fetch's part, and its doubt is wide.
@@ -114,7 +114,7 @@ def start_from_surface(
     require_number("fetch_m", fetch_m, above=0.0, high=500_000.0, unit="m")
     warmth = month if latitude_deg >= 0.0 else (month + 5) % 12 + 1
     doubt = math.hypot(0.4, 0.08 * age_h)
-    if surface_degc < 9.0 or warmth in (11, 12, 1, 2, 3):
+    if surface_degc < 10.0 or warmth in (11, 12, 1, 2, 3):
         return Start(
             profile=((0.0, surface_degc), (deepest_m, surface_degc)), sd_degc=doubt, layer_sd=0.0,
             words="taken as mixed from top to bottom, from the surface read",

@@ -53,6 +53,17 @@ class WeatherHour:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class DayWeather:
+    """A day's weather: 2 to 49 hours that run on."""
+
+    hours: tuple[WeatherHour, ...]
+
+    def check(self) -> None:
+        """Raise InvalidInputError unless the hours run on."""
+        step_count(self.hours)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class TypedDay:
     """A day's weather in a few numbers, where there is no forecast.
 

@@ -1211,6 +1211,13 @@ export interface components {
             weather_words: string;
             colour_school: string;
         };
+        /** @description A day as it was computed: how it looks, its weather hour by hour, its light and clock. */
+        DayTried: {
+            view: components["schemas"]["DayView"];
+            hours: components["schemas"]["WeatherHour"][];
+            sun: components["schemas"]["Sun"];
+            utc_offset_min: number;
+        };
         /** @description The day by hours. */
         DayView: {
             depths_m: number[];
@@ -1525,7 +1532,7 @@ export interface components {
             lack: "no_control" | "minutes" | "";
             ended: boolean;
         };
-        /** @description A plan, what was asked, and how the day looks. */
+        /** @description A plan, what was asked, and the day. */
         KeptPlan: {
             /** Format: uuid */
             id: string;
@@ -1534,8 +1541,11 @@ export interface components {
             species: string;
             /** Format: date */
             day: string;
-            asked: components["schemas"]["Asked"];
             view: components["schemas"]["DayView"];
+            hours: components["schemas"]["WeatherHour"][];
+            sun: components["schemas"]["Sun"];
+            utc_offset_min: number;
+            asked: components["schemas"]["Asked"];
         };
         /** @description What is wanted of a rod's flash and thump. */
         LadderAsked: {
@@ -3587,7 +3597,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DayView"];
+                    "application/json": components["schemas"]["DayTried"];
                 };
             };
             422: {

@@ -22,6 +22,8 @@ from ...water.light import ColourAtDepth, colours_at, light_left
 ACROSS_DEG: Final = 90.0
 DANGEROUS_MPS: Final = 8.0
 """Wind from which a small open boat should be off the water or near it (judged: 18 mph)."""
+DAY_LAYER_M: Final = 2.0
+"""The warm layer of one day lies above this, and is no thermocline (judged)."""
 COLD_SHOCK_DEGC: Final = 15.0
 WARM_RELEASE_DEGC: Final = 20.0
 
@@ -43,7 +45,7 @@ class HourView:
     anglers, published : tuple of Interval
         Where the water is in each band.
     thermocline_m : float or None
-        Depth of the thermocline, m.
+        Depth of the season's thermocline, m; the day's own warm layer is none.
     cloud, wind_mps, wind_from_deg, air_degc : float
         The weather.
     elevation_deg, azimuth_deg : float
@@ -230,7 +232,7 @@ def _hour(
         profile_degc=tuple(t for _, t in profile),
         anglers=species_layers(profile, comfort_band_degc(species), bottom_m=bottom_m),
         published=species_layers(profile, published_band(species)[0], bottom_m=bottom_m),
-        thermocline_m=thermocline_m(profile), cloud=hour.cloud, wind_mps=hour.wind_mps,
+        thermocline_m=thermocline_m([p for p in profile if p[0] >= DAY_LAYER_M]), cloud=hour.cloud, wind_mps=hour.wind_mps,
         wind_from_deg=hour.wind_from_deg, air_degc=hour.air_degc,
         elevation_deg=hour.elevation_deg, azimuth_deg=hour.azimuth_deg, across_deg=across,
     )

@@ -1,0 +1,305 @@
+"""Planning a day: computed, kept, taken along; and a forecast service that fails."""
+
+from __future__ import annotations
+
+import json
+import subprocess
+import sys
+import threading
+import time
+import uuid
+from contextlib import contextmanager
+from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
+
+import httpx
+import pytest
+from django.contrib.auth import get_user_model
+from django.core.management import call_command
+from django.test import Client
+
+from coldwake_core.constants import degc_from_degf
+from paths import ROOT
+from plans.models import KeptForecast, Plan
+from trips.models import Trip
+from waters.models import Water
+
+pytestmark = pytest.mark.django_db
+DAY = "2026-04-14"
+TYPED = {
+    "air_low_degc": 2.0, "air_high_degc": 14.0, "humidity": 0.55, "cloud": 0.1, "wind_mps": 1.0,
+    "wind_from_deg": 220.0,
+}
+
+
+@pytest.fixture
+def client():
+    call_command("load_demo", verbosity=0)
+    client = Client()
+    client.force_login(get_user_model().objects.get(username="demo"))
+    return client
+
+
+def water_id(name="Sallow"):
+    return Water.objects.get(name__startswith=name).pk
+
+
+def asked(**changes):
+    return {
+        "water_id": water_id(), "species": "trout", "day": DAY,
+        "surface_degc": degc_from_degf(48.6), "typed": TYPED, "rough": True, **changes,
+    }
+
+
+def send(client, method, path, body=None):
+    answer = getattr(client, method)(
+        path, data=None if body is None else json.dumps(body), content_type="application/json"
+    )
+    return answer.status_code, answer.json() if answer.content else None
+
+
+def test_a_calm_fair_day_is_two_phases_and_a_windy_one_is_one(client):
+    status, calm = send(client, "post", "/api/plans/day/", asked())
+    assert status == 200
+    ids = [phase["method"]["id"] for phase in calm["view"]["phases"]]
+    assert ids[:2] == ["cover_water", "trout_warming"]
+    assert [round((h["at_s"] - calm["hours"][0]["at_s"]) / 3600) for h in calm["hours"]] == list(
+        range(21)
+    )
+    windy = asked(typed={**TYPED, "wind_mps": 8.0, "cloud": 0.6})
+    _, blown = send(client, "post", "/api/plans/day/", windy)
+    assert [p["method"]["id"] for p in blown["view"]["phases"]] == ["cover_water"]
+    assert {c["kind"] for c in blown["view"]["cautions"]} >= {"wind", "cold_water"}
+
+
+def test_what_is_drawn_on_the_hours_is_what_is_computed(client):
+    _, calm = send(client, "post", "/api/plans/day/", asked())
+    hours = [
+        {**hour, "wind_mps": 6.0} if i >= 10 else hour for i, hour in enumerate(calm["hours"])
+    ]
+    _, turned = send(client, "post", "/api/plans/day/", asked(typed=None, hours=hours))
+
+    def surface(day, hour):
+        return day["view"]["hours"][hour - 3]["planned_degc"]
+
+    assert surface(turned, 12) == pytest.approx(surface(calm, 12), abs=0.15)
+    assert surface(turned, 18) < surface(calm, 18) - 1.0
+
+
+def test_a_profile_says_more_than_a_surface(client):
+    layered = [[0.0, 20.0], [5.0, 19.5], [8.0, 14.0], [12.0, 9.0], [40.0, 6.0]]
+    status, day = send(
+        client, "post", "/api/plans/day/",
+        asked(day="2026-07-20", profile=layered, surface_degc=None,
+              typed={**TYPED, "air_low_degc": 12.0, "air_high_degc": 27.0}),
+    )
+    assert status == 200
+    noon = day["view"]["hours"][9]
+    assert 5.0 < noon["thermocline_m"] < 12.0
+    assert day["view"]["phases"][0]["method"]["id"] in ("trout_deep", "trout_hot")
+    assert "band" in day["view"]["phases"][0]["depth_words"]
+    assert day["view"]["start_words"] == "from the profile read"
+
+
+@pytest.mark.parametrize(("changes", "field"), [
+    ({"water_id": 999_999}, "water_id"),
+    ({"water_id": "1"}, "water_id"),
+    ({"species": "pike"}, "species"),
+    ({"day": "14 April"}, "day"),
+    ({"day": "1776-07-04"}, "day"),
+    ({"surface_degc": None}, "surface_degc"),
+    ({"surface_degc": "nan"}, "surface_degc"),
+    ({"profile": [[5.0, 9.0], [1.0, 8.0]]}, "profile[1].depth_m"),
+    ({"profile": [[5.0, 9.0, 1.0]]}, "profile[0]"),
+    ({"profile": [5.0]}, "profile[0]"),
+    ({"secchi_m": -1}, "secchi_m"),
+    ({"typed": {**TYPED, "cloud": 2.0}}, "cloud"),
+    ({"typed": None}, "typed"),
+    ({"hours": []}, "hours"),
+    ({"hours": [{"at_s": 0}]}, "hours[0].air_degc"),
+    ({"schools": {"cold_morning": "sleep"}}, "schools.cold_morning"),
+    ({"schools": []}, "schools"),
+    ({"nonsense": 1}, "nonsense"),
+])
+def test_what_cannot_be_is_named(client, changes, field):
+    if changes.get("schools") == []:
+        changes = {"schools": ["x"]}
+    status, error = send(client, "post", "/api/plans/day/", asked(**changes))
+    assert status == 422, error
+    assert error["field"] == field
+
+
+def test_a_day_of_polar_night_has_no_sun_and_still_an_answer(client):
+    Water.objects.filter(pk=water_id()).update(latitude_deg=78.0, longitude_deg=15.0)
+    status, day = send(
+        client, "post", "/api/plans/day/",
+        asked(day="2026-12-21", surface_degc=4.0,
+              typed={**TYPED, "air_low_degc": -9.0, "air_high_degc": -4.0}),
+    )
+    assert status == 200
+    assert all(hour["elevation_deg"] < 0.0 for hour in day["view"]["hours"])
+    assert all(hour["across_deg"] == [] for hour in day["view"]["hours"])
+
+
+def test_a_plan_is_kept_changed_listed_and_dropped(client):
+    key = str(uuid.uuid4())
+    status, kept = send(client, "put", f"/api/plans/{key}/", asked())
+    assert status == 200
+    assert len(Plan.objects.get(pk=key).document["forecast"]["members_degc"]) == 50
+    _, again = send(client, "get", f"/api/plans/{key}/")
+    assert again["view"]["phases"] == kept["view"]["phases"]
+    assert again["asked"]["typed"] == TYPED
+    send(client, "put", f"/api/plans/{key}/", asked(species="kokanee"))
+    _, rows = send(client, "get", "/api/plans/")
+    assert [(row["id"], row["species"]) for row in rows] == [(key, "kokanee")]
+    assert send(client, "delete", f"/api/plans/{key}/")[0] == 204
+    assert send(client, "get", f"/api/plans/{key}/")[0] == 404
+
+
+def test_another_s_plan_is_as_if_it_were_not_there(client):
+    key = str(uuid.uuid4())
+    send(client, "put", f"/api/plans/{key}/", asked())
+    other = Client()
+    other.force_login(get_user_model().objects.create_user("other"))
+    assert send(other, "get", "/api/plans/") == (200, [])
+    assert send(other, "get", f"/api/plans/{key}/")[0] == 404
+    assert send(other, "delete", f"/api/plans/{key}/")[0] == 404
+    assert send(other, "post", "/api/plans/day/", asked())[1]["field"] == "water_id"
+    mine = Water.objects.create(
+        owner=get_user_model().objects.get(username="other"), name="Mine", deepest_m=10.0,
+        latitude_deg=44.0, longitude_deg=-105.0, utc_offset_min=-360,
+    )
+    assert send(other, "put", f"/api/plans/{key}/", asked(water_id=mine.pk))[0] == 409
+    assert Plan.objects.get(pk=key).owner.username == "demo"
+
+
+def test_a_trip_takes_its_plan_along(client):
+    key = str(uuid.uuid4())
+    send(client, "put", f"/api/plans/{key}/", asked())
+    _, lists = send(client, "get", "/api/trips/")
+    boat = lists["outfits"][0]["id"]
+    body = {
+        "name": "Planned", "water_id": water_id(), "outfit_id": boat, "species": "trout",
+        "plan_id": key,
+    }
+    status, trip = send(client, "post", "/api/trips/", body)
+    assert status == 201
+    assert trip["plan"]["start_words"].startswith("taken as mixed")
+    send(client, "delete", f"/api/plans/{key}/")
+    assert Trip.objects.get(pk=trip["id"]).plan == trip["plan"]
+    status, error = send(client, "post", "/api/trips/", body)
+    assert (status, error["field"]) == (422, "plan_id")
+    send(client, "put", f"/api/plans/{key}/", asked(species="kokanee"))
+    status, error = send(client, "post", "/api/trips/", body)
+    assert (status, error["field"]) == (422, "plan_id")
+
+
+@contextmanager
+def service(answer, status=200, delay_s=0.0):
+    """A forecast service that says what it is told to."""
+
+    class Says(BaseHTTPRequestHandler):
+        def do_GET(self):
+            time.sleep(delay_s)
+            self.send_response(status)
+            self.end_headers()
+            self.wfile.write(answer(self.path) if callable(answer) else answer)
+
+        def log_message(self, *args):
+            pass
+
+    server = ThreadingHTTPServer(("127.0.0.1", 0), Says)
+    threading.Thread(target=server.serve_forever, daemon=True).start()
+    try:
+        yield f"http://127.0.0.1:{server.server_port}"
+    finally:
+        server.shutdown()
+        server.server_close()
+
+
+def weather(client, day=DAY):
+    return send(client, "get", f"/api/plans/weather/?water_id={water_id()}&day={day}")
+
+
+def good(path):
+    midnight = float(path.split("midnight_s=")[1].split("&")[0])
+    return json.dumps({"name": "a day", "hours": [
+        {
+            "at_s": midnight + 3600.0 * h, "air_degc": 9.0, "humidity": 0.6, "cloud": 0.2,
+            "wind_mps": 2.0, "wind_from_deg": 200.0,
+        }
+        for h in range(3, 24)
+    ]}).encode()
+
+
+def test_the_service_s_answer_is_taken_kept_and_its_age_said(client, settings):
+    with service(good) as settings.FORECAST_URL:
+        status, fresh = weather(client)
+    assert (status, fresh["trouble"], fresh["words"]) == (200, "", "a day")
+    assert len(fresh["hours"]) == 21
+    # The service is gone now: the last answer stands, with its age and why.
+    _, kept = weather(client)
+    assert kept["hours"] == fresh["hours"]
+    assert kept["age_s"] > 0.0
+    assert "does not answer" in kept["trouble"]
+    _, other = weather(client, "2026-04-15")
+    assert other["hours"] == []
+    assert "does not answer" in other["trouble"]
+
+
+@pytest.mark.parametrize(("answer", "status", "word"), [
+    (b"<html>", 200, "no forecast"),
+    (b"{}", 200, "cannot be"),
+    (b"[1, 2]", 200, "cannot be"),
+    (b'{"name": "x", "hours": [{"at_s": 1}]}', 200, "cannot be"),
+    (lambda path: good(path).replace(b'"cloud": 0.2', b'"cloud": 7'), 200, "cannot be"),
+    (lambda path: good(path).replace(b'"air_degc": 9.0', b'"air_degc": NaN'), 200, "cannot be"),
+    (b"x" * 300_000, 200, "too much"),
+    (b"no", 500, "status 500"),
+    (b"[" * 50_000, 200, "no forecast"),
+])
+def test_rubbish_is_told_and_old_data_kept(client, settings, answer, status, word):
+    with service(good) as settings.FORECAST_URL:
+        weather(client)
+    with service(answer, status=status) as settings.FORECAST_URL:
+        code, told = weather(client)
+    assert code == 200
+    assert word in told["trouble"]
+    assert len(told["hours"]) == 21
+    assert KeptForecast.objects.count() == 1
+
+
+def test_a_slow_service_is_not_waited_for(client, settings, monkeypatch):
+    monkeypatch.setattr("plans.weather.TIMEOUT", httpx.Timeout(0.2))
+    with service(good, delay_s=1.0) as settings.FORECAST_URL:
+        _, told = weather(client)
+    assert "too slow" in told["trouble"]
+    settings.FORECAST_URL = ""
+    assert "type the weather" in weather(client)[1]["trouble"]
+
+
+def test_the_stand_in_speaks_the_client_s_protocol(client, settings):
+    port = 18_765
+    process = subprocess.Popen(
+        [sys.executable, "-m", "standins.forecast", "--port", str(port)], cwd=ROOT
+    )
+    try:
+        settings.FORECAST_URL = f"http://127.0.0.1:{port}"
+        for _ in range(50):
+            _, told = weather(client)
+            if not told["trouble"]:
+                break
+            time.sleep(0.1)
+        assert "invented" in told["words"]
+        status, day = send(
+            client, "post", "/api/plans/day/",
+            asked(typed=None, hours=told["hours"], weather_words=told["words"]),
+        )
+        assert status == 200
+        assert day["view"]["weather_words"] == told["words"]
+        days = httpx.get(f"{settings.FORECAST_URL}/days").json()["days"]
+        assert len(days) == 5
+        assert httpx.get(f"{settings.FORECAST_URL}/forecast?date=x").status_code == 400
+        assert httpx.get(f"{settings.FORECAST_URL}/else").status_code == 404
+    finally:
+        process.kill()
+        process.wait()
