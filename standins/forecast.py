@@ -53,7 +53,7 @@ def season_degc(day: date, latitude_deg: float) -> float:
 
 def name_of(day: date) -> str:
     """Return the name of a date's weather: one of the days, the same every time."""
-    return list(DAYS)[(day.toordinal() * 7 + day.month) % len(DAYS)]
+    return list(DAYS)[(day.toordinal() * 7 + day.month + 1) % len(DAYS)]
 
 
 def between(values: tuple[float, ...], hour: float) -> float:

@@ -70,6 +70,13 @@ class TripListSerializer(serializers.Serializer):
     outfits = ChoiceRowSerializer(many=True)
 
 
+class LastSurfaceSerializer(serializers.Serializer):
+    """A surface temperature and when it was read; both null where none was."""
+
+    temperature_degc = serializers.FloatField(allow_null=True)
+    at_s = serializers.FloatField(allow_null=True)
+
+
 class FirstDaySerializer(serializers.Serializer):
     """A first trip: boat, tackle and water are made with it."""
 

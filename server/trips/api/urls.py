@@ -13,6 +13,7 @@ from .views import (
     FirstDayView,
     FishView,
     LadderView,
+    LastSurfaceView,
     LinesView,
     ManoeuvreView,
     NumbersView,
@@ -28,6 +29,7 @@ from .views import (
 urlpatterns = [
     path("", TripListView.as_view()),
     path("first-day/", FirstDayView.as_view()),
+    path("last-surface/", LastSurfaceView.as_view()),
     path("<uuid:trip_id>/", TripView.as_view()),
     path("<uuid:trip_id>/events/", EventsView.as_view()),
     path("<uuid:trip_id>/fish/", FishView.as_view()),

@@ -21,6 +21,7 @@ from coldwake_core.places.fish.beside import beside_view
 from coldwake_core.places.fish.page import fish_view
 from coldwake_core.places.fish.rods import lines_tried
 from coldwake_core.places.rig.bench import bench, check_spread, ladder
+from coldwake_core.trip.today import surface_readings
 from common.errors import body_of
 from common.schemas import ErrorSerializer
 from locker.models import Outfit
@@ -50,6 +51,7 @@ from .schemas import (
     FishViewSerializer,
     LadderAskedSerializer,
     LadderStepSerializer,
+    LastSurfaceSerializer,
     LineOrdersSerializer,
     ManoeuvreViewSerializer,
     NewTripSerializer,
@@ -105,6 +107,27 @@ class TripListView(APIView):
             started_at=datetime.now(UTC), trip_id=body.get("id"), plan_id=body.get("plan_id"),
         ).execute()
         return Response(trip.document(), status=201)
+
+
+class LastSurfaceView(APIView):
+    """A water's surface on the morning of the last trip: a plan without a profile starts there."""
+
+    @extend_schema(
+        operation_id="last_surface", responses={200: LastSurfaceSerializer, 422: ErrorSerializer},
+        parameters=[OpenApiParameter("water_id", int, required=True)],
+    )
+    def get(self, request: Request) -> Response:
+        """Return it, or nothing where no trip read one."""
+        asked = request.query_params.get("water_id", "")
+        trips = Trip.objects.filter(
+            owner_id=request.user.pk, water_id=int(asked) if asked.isdecimal() else 0
+        )
+        for trip in trips[:5]:
+            # The first of the day: a plan begins at dawn.
+            surface = next(iter(surface_readings(trip_now(trip))), None)
+            if surface is not None:
+                return Response(encode(surface))
+        return Response({"temperature_degc": None, "at_s": None})
 
 
 class FirstDayView(APIView):

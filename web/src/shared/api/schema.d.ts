@@ -714,6 +714,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trips/last-surface/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Return it, or nothing where no trip read one. */
+        get: operations["last_surface"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/waters/": {
         parameters: {
             query?: never;
@@ -1578,6 +1595,13 @@ export interface components {
             kept: boolean;
             /** Format: double */
             length_m?: number | null;
+        };
+        /** @description A surface temperature and when it was read; both null where none was. */
+        LastSurface: {
+            /** Format: double */
+            temperature_degc: number | null;
+            /** Format: double */
+            at_s: number | null;
         };
         /** @description A layer of water: its upper and lower depth, m. */
         LayerView: {
@@ -4677,6 +4701,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    last_surface: {
+        parameters: {
+            query: {
+                water_id: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LastSurface"];
                 };
             };
             422: {

@@ -222,14 +222,16 @@ def _hour(
     plan: DayPlan, before: SlidDay, day: SlidDay, at_s: float, species: Species, bottom_m: float
 ) -> HourView:
     hour = plan.hour_at(at_s)
-    profile = list(day.profile(at_s))
+    known = day.profile(at_s)
+    # Mixed above the thermometer, and as at its lowest below the last depth.
+    profile = [(0.0, known[0][1]), *known, (max(bottom_m, known[-1][0] + 0.1), known[-1][1])]
     across: tuple[float, ...] = ()
     if hour.elevation_deg > 0.0:
         one = (hour.azimuth_deg + ACROSS_DEG) % 180.0
         across = (one, one + 180.0)
     return HourView(
         at_s=at_s, surface=day.surface(at_s), planned_degc=before.surface(at_s).middle,
-        profile_degc=tuple(t for _, t in profile),
+        profile_degc=tuple(t for _, t in known),
         anglers=species_layers(profile, comfort_band_degc(species), bottom_m=bottom_m),
         published=species_layers(profile, published_band(species)[0], bottom_m=bottom_m),
         thermocline_m=thermocline_m([p for p in profile if p[0] >= DAY_LAYER_M]), cloud=hour.cloud, wind_mps=hour.wind_mps,

@@ -1,77 +1,121 @@
 <script setup lang="ts">
-// The evening before: the trips that are open, and the next one.
-import { computed, onMounted, reactive, ref, shallowRef } from 'vue'
+// The evening before: the day by hours is the page. It is drawn on, everything follows, and a trip takes it along.
+import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { getTrip, listTrips, startTrip, type NewTrip, type TripList } from '@/features/trip/api'
-import { useDeliveryStore } from '@/features/trip/delivery/store'
-import { makeEvent, newId } from '@/features/trip/logic/events'
-import { tripDay } from '@/features/trip/logic/format'
+import { listWaters, type Water } from '@/features/locker/api'
+import { listTrips, startTrip, type NewTrip, type TripList } from '@/features/trip/api'
+import { formatClock, tripDay } from '@/features/trip/logic/format'
+import { newId } from '@/features/trip/logic/events'
 import ChoiceRow from '@/shared/ui/ChoiceRow.vue'
 import EmptyState from '@/shared/ui/EmptyState.vue'
 import ErrorNote from '@/shared/ui/ErrorNote.vue'
 import TextField from '@/shared/ui/TextField.vue'
+import { describeError } from '@/shared/units/describe'
+import { useDisplayStore } from '@/shared/units/store'
+import { formatSpeed, temperatureFromC } from '@/shared/units/units'
+import { savePlan } from '../api'
+import ColoursAtDepth from '../components/ColoursAtDepth.vue'
+import DayPicture from '../components/DayPicture.vue'
+import DayWishes from '../components/DayWishes.vue'
+import PhaseCards from '../components/PhaseCards.vue'
+import UnderWay from '../components/UnderWay.vue'
+import { useDay } from '../composables/useDay'
 
 const router = useRouter()
-const delivery = useDeliveryStore()
+const display = useDisplayStore()
 const list = shallowRef<TripList | null>(null)
+const waters = shallowRef<Water[]>([])
 const error = ref<string | null>(null)
-const form = reactive({
-  // The day is name enough; who wants another types it.
-  name: new Date().toLocaleDateString(undefined, { weekday: 'long', day: 'numeric', month: 'long' }),
-  water_id: null as number | null,
-  outfit_id: null as number | null,
-  species: 'trout' as NewTrip['species'],
-})
-const SPECIES = [
-  { value: 'trout', title: 'Trout' },
-  { value: 'kokanee', title: 'Kokanee' },
-  { value: 'striper', title: 'Striped bass' },
-] as const
-const open = computed(() => list.value?.trips.filter((trip) => !trip.is_ended) ?? [])
+const planning = useDay()
+const { wishes, hours, words, age, trouble, day, problem, busy } = planning
+const hour = ref(9)
+const ready = ref(false)
+
 const bare = computed(() => list.value !== null && !list.value.waters.length && !list.value.outfits.length)
-const named = (rows: { id: number; name: string }[]) => rows.map(({ id, name }) => ({ value: id, title: name }))
+const water = computed(() => waters.value.find((item) => item.id === wishes.water_id) ?? null)
+const seen = computed(() => day.value?.view.hours[Math.min(hour.value, day.value.view.hours.length - 1)] ?? null)
+const clock = (atS: number) => formatClock(atS, day.value?.utc_offset_min ?? 0)
+const degrees = (degc: number) => `${Math.round(temperatureFromC(degc, display.units))}°`
+const across = computed(() => seen.value?.across_deg.map((deg) => `${Math.round(deg)}°`).join(' or ') ?? '')
+const coldMorning = computed(() => day.value?.view.phases.some((phase) => phase.method.topic === 'cold_morning') ?? false)
+const spread = computed(() => {
+  const at = seen.value
+  return at ? `${degrees(at.surface.low)}–${degrees(at.surface.high)}` : ''
+})
+const CAUTIONS = { cold_water: 'Cold water', warm_release: 'Warm water', wind: 'Wind', dark: 'Dark' } as const
 
-/** The trip whose end was asked for once: the second press ends it. */
-const ending = ref<string | null>(null)
-
-async function end(id: string): Promise<void> {
-  error.value = null
-  if (ending.value !== id) {
-    ending.value = id
-    return
-  }
-  try {
-    const trip = await getTrip(id)
-    // Every trip goes by its own clock.
-    const nowS = delivery.nowS() - trip.clock_shift_s!
-    await delivery.keep(id, makeEvent('trip_ended', {}, nowS))
-    await delivery.flush()
-    list.value = await listTrips()
-  } catch (caught) {
-    error.value = caught instanceof Error ? caught.message : String(caught)
-  } finally {
-    ending.value = null
-  }
+function look(atS: number): void {
+  const all = day.value?.view.hours ?? []
+  hour.value = Math.max(
+    all.findLastIndex((item) => item.at_s <= atS),
+    0,
+  )
 }
 
-/** The same until the trip is started: pressed twice, or sent again, it is one trip. */
+// Another water, day or fish: the weather is another, the start may be.
+watch(
+  () => [wishes.water_id, wishes.day] as const,
+  async ([waterId], [before]) => {
+    if (!ready.value) return
+    if (waterId !== before) await planning.findStart()
+    await planning.fetchWeather()
+    planning.compute()
+  },
+)
+watch(
+  () => [wishes.species, wishes.surface, wishes.secchi, wishes.air_low, wishes.air_high, wishes.cold_school, wishes.colour_school],
+  () => ready.value && planning.compute(),
+)
+
+function typeIt(): void {
+  hours.value = null
+  words.value = ''
+  age.value = null
+  trouble.value = ''
+  planning.compute()
+}
+
+async function askWeather(): Promise<void> {
+  await planning.fetchWeather()
+  planning.compute()
+}
+
+const form = ref({
+  // The day is name enough; who wants another types it.
+  name: new Date().toLocaleDateString(undefined, { weekday: 'long', day: 'numeric', month: 'long' }),
+  outfit_id: null as number | null,
+})
+const named = (rows: { id: number; name: string }[]) => rows.map(({ id, name }) => ({ value: id, title: name }))
+/** The same until the trip is started: pressed twice, or sent again, it is one trip with one plan. */
 let tripId = newId()
+let planId = newId()
 const starting = ref(false)
 
 async function start(): Promise<void> {
   error.value = null
-  if (!form.name.trim() || form.water_id === null || form.outfit_id === null) {
+  if (!form.value.name.trim() || wishes.water_id === null || form.value.outfit_id === null) {
     error.value = 'Name, water and boat are all needed to start a trip.'
     return
   }
   if (starting.value) return
   starting.value = true
   try {
-    const trip = await startTrip({ ...form, id: tripId, water_id: form.water_id, outfit_id: form.outfit_id })
+    const body = day.value ? planning.asked(false) : null
+    if (body) await savePlan(planId, body)
+    const sent: NewTrip = {
+      id: tripId,
+      name: form.value.name,
+      water_id: wishes.water_id,
+      outfit_id: form.value.outfit_id,
+      species: wishes.species,
+      ...(body ? { plan_id: planId } : {}),
+    }
+    const trip = await startTrip(sent)
     tripId = newId()
+    planId = newId()
     await router.push({ path: '/fish', query: { trip: trip.id } })
   } catch (caught) {
-    error.value = caught instanceof Error ? caught.message : String(caught)
+    error.value = describeError(caught, display.units)
   } finally {
     starting.value = false
   }
@@ -79,13 +123,19 @@ async function start(): Promise<void> {
 
 onMounted(async () => {
   try {
-    list.value = await listTrips()
+    const [trips, all] = await Promise.all([listTrips(), listWaters()])
+    list.value = trips
+    waters.value = all
     // Where the last trip went, most go again.
-    const last = list.value.trips[0]
-    const again = list.value.waters.find((water) => water.name === last?.water_name)
-    form.water_id = (again ?? list.value.waters[0])?.id ?? null
-    if (last) form.species = last.species as NewTrip['species']
-    form.outfit_id = list.value.outfits[0]?.id ?? null
+    const last = trips.trips[0]
+    wishes.water_id = (all.find((item) => item.name === last?.water_name) ?? all[0])?.id ?? null
+    if (last) wishes.species = last.species as NewTrip['species']
+    // A trip that is under way has its own day.
+    if (last && !last.is_ended) wishes.day = tripDay(last)
+    form.value.outfit_id = trips.outfits[0]?.id ?? null
+    await Promise.all([planning.findStart(), planning.fetchWeather()])
+    ready.value = true
+    planning.compute()
   } catch (caught) {
     error.value = caught instanceof Error ? caught.message : String(caught)
   }
@@ -93,7 +143,7 @@ onMounted(async () => {
 </script>
 
 <template>
-  <main class="plan" data-test="plan">
+  <main class="plan" data-test="plan" :data-state="day ? 'ready' : 'waiting'" :data-busy="busy">
     <EmptyState
       v-if="bare"
       title="Nothing set up yet"
@@ -102,89 +152,177 @@ onMounted(async () => {
       test="set-up-first"
       @act="router.push('/first-day')"
     />
-    <template v-else>
-      <h1>Plan</h1>
-      <ErrorNote :text="error" />
-      <section v-if="open.length" class="open" aria-label="Open trips">
-        <h2>Under way</h2>
-        <article v-for="trip in open" :key="trip.id">
-          <router-link :to="{ path: '/fish', query: { trip: trip.id } }"
-            ><strong>{{ trip.name }}</strong
-            ><span class="label">{{ trip.water_name }} · {{ trip.species }} · {{ tripDay(trip) }}</span></router-link
-          >
-          <v-btn :data-test="`end-${trip.id}`" @click="end(trip.id)">
-            {{ ending === trip.id ? 'Lines in? Press again to end it' : 'End this trip' }}
-          </v-btn>
-        </article>
-        <p><router-link to="/rig/spread">Build an opening spread</router-link> · <router-link to="/rig/card">Rig card</router-link></p>
-      </section>
-      <form v-if="list" @submit.prevent="start">
-        <h2>Start a trip</h2>
-        <TextField v-model="form.name" label="its name" maxlength="120" test="trip-name" />
-        <ChoiceRow v-if="list.waters.length" v-model="form.water_id" label="water" :options="named(list.waters)" test="water" />
-        <p v-else><router-link to="/locker?tab=waters">Add a water first</router-link></p>
-        <ChoiceRow v-if="list.outfits.length" v-model="form.outfit_id" label="boat" :options="named(list.outfits)" test="outfit" />
-        <p v-else><router-link to="/locker?tab=boats">Add a boat with its rods first</router-link></p>
-        <ChoiceRow v-model="form.species" label="after what" :options="SPECIES" test="species" />
-        <p class="label">Life jacket on; below about 60 °F (15 °C) the water itself is the danger. Local rules come first.</p>
-        <v-btn type="submit" class="go" :disabled="starting" data-test="start-trip">Start now</v-btn>
-      </form>
+    <template v-else-if="list">
+      <UnderWay v-model="list" @problem="error = $event" />
+      <ErrorNote :text="error ?? problem" />
+      <div class="grid">
+        <div class="day">
+          <header v-if="day && seen" class="head">
+            <h1>{{ water?.name }}</h1>
+            <p data-test="seen-hour">
+              <b>{{ clock(seen.at_s) }}</b> surface <b>{{ degrees(seen.surface.middle) }}</b> ({{ spread }}) · wind
+              <b>{{ formatSpeed(seen.wind_mps, display.units) }}</b> from {{ Math.round(seen.wind_from_deg) }}° ·
+              <template v-if="across"
+                >across the sun: <b>{{ across }}</b></template
+              >
+              <template v-else>sun down</template>
+            </p>
+          </header>
+          <DayPicture v-if="day && water" v-model:hour="hour" class="hours" :day="day" :deepest-m="water.deepest_m" @draw="planning.draw" />
+          <p v-else class="wait label">
+            {{ wishes.surface === null ? 'Give the surface temperature at dawn: the day is computed from it.' : 'Computing the day…' }}
+          </p>
+          <p v-if="day" class="label legend">
+            <span class="key band"></span>where anglers find them <span class="key dots"></span>published: {{ day.view.published_source }}
+            <template v-if="day.view.hours.some((h) => h.thermocline_m !== null)"><span class="key dash"></span>thermocline</template> ·
+            {{ day.view.start_words }}; {{ day.view.weather_words }}. A forecast of water, not of bites.
+          </p>
+          <PhaseCards v-if="day" :day="day" :at-s="seen?.at_s ?? null" @look="look" />
+          <div v-if="day" class="below">
+            <ColoursAtDepth :light="day.view.light" />
+            <section class="cautions" aria-label="Cautions">
+              <h2 class="label">take care</h2>
+              <p v-for="caution in day.view.cautions" :key="caution.kind">
+                <b>{{ CAUTIONS[caution.kind] }}</b> {{ clock(caution.from_s) }}–{{ clock(caution.to_s) }}. {{ caution.text }}
+              </p>
+              <p class="label">Local rules and what you see on the water come before any of this.</p>
+            </section>
+          </div>
+        </div>
+        <aside>
+          <DayWishes
+            v-model="planning.wishes"
+            :waters="waters"
+            :words="words"
+            :age="age"
+            :trouble="trouble"
+            :is-typed="hours === null"
+            :cold-morning="coldMorning"
+            @weather="askWeather"
+            @typed="typeIt"
+          />
+          <form @submit.prevent="start">
+            <TextField v-model="form.name" label="the trip's name" maxlength="120" test="trip-name" />
+            <ChoiceRow v-if="list.outfits.length" v-model="form.outfit_id" label="boat" :options="named(list.outfits)" test="outfit" />
+            <p v-else><router-link to="/locker?tab=boats">Add a boat with its rods first</router-link></p>
+            <v-btn type="submit" class="go" :disabled="starting" data-test="start-trip">
+              {{ day ? 'Start now, with this day' : 'Start now' }}
+            </v-btn>
+          </form>
+        </aside>
+      </div>
     </template>
   </main>
 </template>
 
 <style scoped>
 .plan {
-  max-width: 860px;
-  margin: 0 auto;
-  padding: 16px;
+  padding: 6px;
+  display: grid;
+  gap: 6px;
 }
-h1,
-h2 {
+h1 {
   font-weight: 720;
   font-stretch: 90%;
+  font-size: 20px;
+  line-height: 1.2;
 }
-h2 {
-  font-size: 18px;
-}
-.open,
-form {
+.grid {
   display: grid;
-  gap: 14px;
-  margin-top: 12px;
-  padding: 14px 16px;
-  background: var(--frost);
+  grid-template-columns: minmax(0, 1fr) 316px;
+  gap: 6px;
+  align-items: start;
 }
-article {
+.day {
+  display: grid;
+  gap: 6px;
+  min-width: 0;
+}
+.head {
   display: flex;
   flex-wrap: wrap;
-  gap: 6px 16px;
-  align-items: center;
-  justify-content: space-between;
-  border-bottom: 1px solid var(--line);
-  padding-bottom: 8px;
+  gap: 2px 18px;
+  align-items: baseline;
+  padding: 6px 12px 0;
 }
-article a {
+.head p {
+  margin: 0;
+  font-size: 14px;
+  font-variant-numeric: tabular-nums;
+}
+.hours {
+  height: 440px;
+}
+.wait {
+  padding: 40px 20px;
+  background: var(--frost);
+}
+.legend {
+  margin: 0;
+  padding: 0 12px;
+  line-height: 1.5;
+}
+.key {
+  display: inline-block;
+  width: 22px;
+  height: 10px;
+  margin: 0 6px 0 10px;
+  border-block: 2px solid var(--ink);
+}
+.key.band {
+  margin-left: 0;
+  background: repeating-linear-gradient(135deg, var(--ink) 0 1.5px, transparent 1.5px 6px);
+}
+.key.dots {
+  border-block-style: dotted;
+}
+.key.dash {
+  height: 0;
+  border-block: 0;
+  border-top: 2px dashed var(--ink);
+  vertical-align: middle;
+}
+aside {
+  --touch: 44px;
   display: grid;
-  text-decoration: none;
+  gap: 12px;
+  padding: 10px 12px;
+  background: var(--frost);
 }
-article strong {
-  font-size: 18px;
-  text-decoration: underline;
+.below {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(300px, 1fr));
+  gap: 6px;
 }
-article .v-btn {
-  --v-btn-height: 44px;
+.below > * {
+  padding: 8px 12px;
+  background: var(--frost);
+}
+.cautions p {
+  margin: 4px 0;
+  font-size: 13px;
+  line-height: 1.35;
+}
+h2 {
+  margin: 0;
+}
+form {
+  display: grid;
+  gap: 10px;
+  border-top: 1px solid var(--line);
+  padding-top: 10px;
 }
 a {
   color: var(--ink);
-  min-height: 44px;
-  display: inline-flex;
-  align-items: center;
 }
 .go {
   --v-btn-height: var(--touch);
-  justify-self: start;
   background: var(--ink);
   color: var(--frost);
+}
+@media (max-width: 900px) {
+  .grid {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 </style>

@@ -1,0 +1,118 @@
+<script setup lang="ts">
+// What the day is planned from: water, fish, day, the surface at dawn, clarity, weather, and the schools.
+import { computed, ref } from 'vue'
+import { formatAge } from '@/features/trip/logic/format'
+import ChoiceRow from '@/shared/ui/ChoiceRow.vue'
+import NumberField from '@/shared/ui/NumberField.vue'
+import TextField from '@/shared/ui/TextField.vue'
+import type { Wishes } from '../composables/useDay'
+
+const props = defineProps<{
+  waters: { id: number; name: string }[]
+  words: string
+  age: number | null
+  trouble: string
+  isTyped: boolean
+  coldMorning: boolean
+}>()
+const wishes = defineModel<Wishes>({ required: true })
+const emit = defineEmits<{ weather: []; typed: [] }>()
+
+const SPECIES = [
+  { value: 'trout', title: 'Trout' },
+  { value: 'kokanee', title: 'Kokanee' },
+  { value: 'striper', title: 'Striped bass' },
+] as const
+const CLARITY = [
+  { value: 6, title: 'Clear' },
+  { value: 2.5, title: 'Stained' },
+  { value: 0.7, title: 'Muddy' },
+] as const
+const COLD = [
+  { value: 'cover_water', title: 'Cover water' },
+  { value: 'stay_slow', title: 'Stay slow' },
+] as const
+const COLOURS = [
+  { value: 'soft_then_flash', title: 'Soft, then flash' },
+  { value: 'bright_metal', title: 'Metal when bright' },
+  { value: 'uv_in_silt', title: 'UV in silt' },
+  { value: 'match_bait', title: 'Match the bait' },
+  { value: 'thump_first', title: 'Thump first' },
+] as const
+const more = ref(false)
+const waterOptions = computed(() => props.waters.map(({ id, name }) => ({ value: id, title: name })))
+</script>
+
+<template>
+  <div class="wishes">
+    <ChoiceRow v-model="wishes.water_id" label="water" :options="waterOptions" test="water" />
+    <ChoiceRow v-model="wishes.species" label="after what" :options="SPECIES" test="species" />
+    <div class="pair">
+      <TextField v-model="wishes.day" label="the day" type="date" test="plan-day" />
+      <NumberField v-model="wishes.surface" label="surface at dawn" measure="temperature" test="plan-surface" />
+    </div>
+    <div class="weather">
+      <span class="label">weather</span>
+      <p data-test="weather-words">
+        <template v-if="isTyped">Typed: {{ words || 'a usual day between the two temperatures' }}</template>
+        <template v-else
+          >{{ words }}<template v-if="age"> · {{ formatAge(age) }} old</template></template
+        >
+      </p>
+      <p v-if="trouble" class="trouble" role="status" data-test="weather-trouble">{{ trouble }}</p>
+      <div v-if="isTyped" class="pair">
+        <NumberField v-model="wishes.air_low" label="coldest air" measure="temperature" test="air-low" />
+        <NumberField v-model="wishes.air_high" label="warmest air" measure="temperature" test="air-high" />
+      </div>
+      <div class="acts">
+        <v-btn size="small" data-test="ask-weather" @click="emit('weather')">Ask the forecast</v-btn>
+        <v-btn v-if="!isTyped" size="small" data-test="type-weather" @click="emit('typed')">Type it</v-btn>
+      </div>
+    </div>
+    <ChoiceRow v-if="coldMorning" v-model="wishes.cold_school" label="cold morning: whose way" :options="COLD" test="cold" />
+    <button type="button" class="more" :aria-expanded="more" data-test="more-wishes" @click="more = !more">
+      {{ more ? 'Less' : 'Clarity and colours' }}
+    </button>
+    <template v-if="more">
+      <ChoiceRow v-model="wishes.secchi" label="how clear" :options="CLARITY" test="clarity" />
+      <ChoiceRow v-model="wishes.colour_school" label="colours: whose way" :options="COLOURS" test="colours" />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.wishes {
+  display: grid;
+  gap: 10px;
+}
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+}
+.weather {
+  display: grid;
+  gap: 4px;
+}
+.weather p {
+  margin: 0;
+  font-size: 13px;
+}
+.trouble {
+  font-weight: 650;
+}
+.acts {
+  display: flex;
+  gap: 6px;
+}
+.acts .v-btn {
+  --v-btn-height: 44px;
+}
+.more {
+  justify-self: start;
+  min-height: 44px;
+  text-decoration: underline;
+  color: var(--ink);
+  font-size: 14px;
+}
+</style>

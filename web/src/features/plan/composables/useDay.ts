@@ -1,0 +1,149 @@
+// The day that is planned: what is asked, what comes of it; while something is dragged, roughly and at once.
+import { reactive, ref, shallowRef, type Ref, type ShallowRef } from 'vue'
+import { latestOnly } from '@/shared/core/latest'
+import { describeError } from '@/shared/units/describe'
+import { settled, type Typed } from '@/shared/units/measures'
+import { useDisplayStore } from '@/shared/units/store'
+import { getWeather, lastSurface, tryDay, type Asked, type DayTried, type WeatherHour } from '../api'
+
+export interface Wishes {
+  water_id: number | null
+  species: Asked['species']
+  day: string
+  surface: Typed
+  secchi: number
+  air_low: Typed
+  air_high: Typed
+  cold_school: string | null
+  colour_school: string
+}
+
+export interface DayPlanning {
+  wishes: Wishes
+  /** Hours of weather that were fetched or drawn; null while the day is typed. */
+  hours: ShallowRef<WeatherHour[] | null>
+  words: Ref<string>
+  /** How old the forecast is, s, and what went wrong when it was asked for. */
+  age: Ref<number | null>
+  trouble: Ref<string>
+  day: ShallowRef<DayTried | null>
+  problem: Ref<string | null>
+  busy: Ref<boolean>
+  asked: (rough: boolean) => Asked | null
+  compute: (rough?: boolean) => void
+  fetchWeather: () => Promise<void>
+  findStart: () => Promise<void>
+  draw: (what: 'wind_mps' | 'cloud', values: number[], done: boolean) => void
+}
+
+const TODAY = () => {
+  const now = new Date()
+  return `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`
+}
+
+export function useDay(): DayPlanning {
+  const display = useDisplayStore()
+  const wishes = reactive<Wishes>({
+    water_id: null,
+    species: 'trout',
+    day: TODAY(),
+    surface: null,
+    secchi: 6,
+    air_low: 3,
+    air_high: 15,
+    cold_school: null,
+    colour_school: 'soft_then_flash',
+  })
+  const hours = shallowRef<WeatherHour[] | null>(null)
+  const words = ref('')
+  const age = ref<number | null>(null)
+  const trouble = ref('')
+  const day = shallowRef<DayTried | null>(null)
+  const problem = ref<string | null>(null)
+  const busy = ref(false)
+
+  const run = latestOnly(
+    tryDay,
+    (answer) => {
+      day.value = answer
+      problem.value = null
+      busy.value = false
+    },
+    (error) => {
+      problem.value = describeError(error, display.units)
+      busy.value = false
+    },
+  )
+
+  function asked(rough: boolean): Asked | null {
+    if (wishes.water_id === null || wishes.surface === null) return null
+    return {
+      water_id: wishes.water_id,
+      species: wishes.species,
+      day: wishes.day,
+      surface_degc: settled(wishes.surface, 'Surface'),
+      secchi_m: wishes.secchi,
+      hours: hours.value,
+      typed: hours.value
+        ? null
+        : {
+            air_low_degc: settled(wishes.air_low, 'Coldest air') ?? 3,
+            air_high_degc: settled(wishes.air_high, 'Warmest air') ?? 15,
+            humidity: 0.6,
+            cloud: 0.3,
+            wind_mps: 1.5,
+            wind_from_deg: 225,
+          },
+      weather_words: hours.value ? words.value : null,
+      schools: { colour: wishes.colour_school, ...(wishes.cold_school ? { cold_morning: wishes.cold_school } : {}) },
+      rough,
+    }
+  }
+
+  function compute(rough = false): void {
+    try {
+      const body = asked(rough)
+      if (!body) return
+      busy.value = true
+      run(body)
+    } catch (error) {
+      problem.value = describeError(error, display.units)
+    }
+  }
+
+  async function fetchWeather(): Promise<void> {
+    if (wishes.water_id === null) return
+    trouble.value = ''
+    try {
+      const answer = await getWeather(wishes.water_id, wishes.day)
+      trouble.value = answer.trouble
+      age.value = answer.age_s
+      hours.value = answer.hours.length ? answer.hours : null
+      words.value = answer.words
+    } catch (error) {
+      hours.value = null
+      trouble.value = describeError(error, display.units)
+    }
+  }
+
+  /** The surface of the last trip, until somebody reads it anew. */
+  async function findStart(): Promise<void> {
+    if (wishes.water_id === null) return
+    try {
+      const last = await lastSurface(wishes.water_id)
+      if (last.temperature_degc !== null) wishes.surface = last.temperature_degc
+    } catch {
+      // Then it is typed.
+    }
+  }
+
+  function draw(what: 'wind_mps' | 'cloud', values: number[], done: boolean): void {
+    const from = hours.value ?? day.value?.hours
+    if (!from) return
+    hours.value = from.map((hour, i) => ({ ...hour, [what]: values[i]! }))
+    if (!words.value.endsWith('drawn over')) words.value = words.value ? `${words.value}, drawn over` : 'typed and drawn over'
+    compute(!done)
+  }
+
+  return { wishes, hours, words, age, trouble, day, problem, busy, asked, compute, fetchWeather, findStart, draw }
+}
