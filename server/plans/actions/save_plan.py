@@ -28,8 +28,8 @@ class SavePlan:
     data: dict[str, Any]
 
     def execute(self) -> tuple[Plan, PlannedDay]:
-        """Compute it with all members and keep it; return it and the day."""
-        asked = {**self.data, "rough": False}
+        """Compute it and keep it; return it and the day."""
+        asked = {"rough": False, **self.data}
         water = own_water(self.owner, asked.get("water_id"))
         planned = PlanDay(water=water, data=asked).execute()
         with transaction.atomic():

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import time
+import uuid
 from datetime import datetime, timedelta, timezone
 from pathlib import Path
 from typing import Any
@@ -21,6 +22,7 @@ from locker.actions.import_pieces import add_starter
 from locker.actions.save_outfit import FIELDS
 from locker.actions.save_piece import set_aboard, stored
 from locker.models import Outfit, TacklePiece
+from plans.actions.save_plan import SavePlan
 from waters.models import Water
 
 from ...actions.append_events import AppendEvents
@@ -99,10 +101,18 @@ class Command(BaseCommand):
         def moment(clock: str) -> datetime:
             return datetime.fromisoformat(f"{data['local_date']}T{clock}").replace(tzinfo=zone)
 
+        plan = None
+        if "plan" in data:
+            asked = {**data["plan"], "water_id": water.pk, "species": data["species"]}
+            plan, _ = SavePlan(
+                owner=user, plan_id=uuid.UUID(data["plan"]["id"]),
+                data={k: v for k, v in asked.items() if k != "id"} | {"day": data["local_date"]},
+            ).execute()
         trip = StartTrip(
             owner=user, name=data["name"], water_id=water.pk, outfit_id=outfit.pk,
             species=data["species"], started_at=moment(data["local_start"]),
             clock_shift_s=time.time() - moment(data["local_now"]).timestamp(),
+            plan_id=None if plan is None else str(plan.pk),
         ).execute()
         AppendEvents(trip, [
             {

@@ -22,7 +22,7 @@ from ...water.light import ColourAtDepth, colours_at, light_left
 ACROSS_DEG: Final = 90.0
 DANGEROUS_MPS: Final = 8.0
 """Wind from which a small open boat should be off the water or near it (judged: 18 mph)."""
-DAY_LAYER_M: Final = 2.0
+DAY_LAYER_M: Final = 4.0
 """The warm layer of one day lies above this, and is no thermocline (judged)."""
 COLD_SHOCK_DEGC: Final = 15.0
 WARM_RELEASE_DEGC: Final = 20.0

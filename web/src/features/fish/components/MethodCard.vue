@@ -4,13 +4,23 @@ import { computed, ref } from 'vue'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatLength, formatSpeed, formatTemperature } from '@/shared/units/units'
 import type { FishView } from '@/features/trip/api'
-import { formatAge } from '@/features/trip/logic/format'
+import { formatAge, formatClock } from '@/features/trip/logic/format'
 
-const props = defineProps<{ view: FishView }>()
+const props = defineProps<{ view: FishView; offsetMin?: number }>()
 const emit = defineEmits<{ school: [school: string]; temperature: [] }>()
 
 const display = useDisplayStore()
 const method = computed(() => props.view.method)
+const day = computed(() => props.view.day)
+const clock = (atS: number) => formatClock(atS, props.offsetMin ?? 0)
+/** How the day differs from its plan: "3° behind: the slow phase slides to 12:10". */
+const departed = computed(() => {
+  const off = day.value?.off_degc
+  if (off === null || off === undefined || day.value!.departure === 'as planned') return ''
+  const degrees = Math.abs(display.units.temperature === '°F' ? off * 1.8 : off)
+  const by = degrees < 0.5 ? '' : `${Math.round(degrees)}° ${off < 0 ? 'behind' : 'ahead of'} the plan: `
+  return `${by}${day.value!.departure}${day.value!.slid_to_s ? ` to ${clock(day.value!.slid_to_s)}` : ''}`
+})
 /** Why, in full: behind a tap. */
 const whole = ref(false)
 const SCHOOLS: Record<string, string> = { cover_water: 'Cover water', stay_slow: 'Stay slow' }
@@ -45,7 +55,11 @@ const SCHOOLS: Record<string, string> = { cover_water: 'Cover water', stay_slow:
         </div>
       </dl>
       <button class="why" :class="{ whole }" :aria-expanded="whole" data-test="method-why" @click="whole = !whole">
-        <span>{{ method.reason }}</span>
+        <span data-test="method-plan">
+          <strong v-if="departed">{{ departed }}. </strong>
+          <template v-if="day?.next_name">From {{ clock(day.next_from_s!) }}: {{ day.next_name }}. </template>
+          {{ method.reason }}<template v-if="day?.colours"> Colours: {{ day.colours }} ({{ day.colour_school }}).</template>
+        </span>
       </button>
       <div v-if="method.alternatives?.length" class="schools" role="group" aria-label="School">
         <v-btn

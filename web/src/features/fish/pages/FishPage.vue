@@ -177,6 +177,7 @@ useEventListener(window, 'keydown', onKey)
           <NextMove :view="view" :rod-index="rodIndex" :busy="acts.busy.value" @take="acts.take" @refuse="acts.refuse" />
           <MethodCard
             :view="view"
+            :offset-min="store.trip.utc_offset_min"
             @school="store.record('school_chosen', { topic: 'cold_morning', school: $event })"
             @temperature="acts.dialog.value = 'temperature'"
           />

@@ -7,10 +7,16 @@ import { formatClock } from '@/features/trip/logic/format'
 import { cividis } from '@/features/trip/logic/scale'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatSpeed, formatTemperature, lengthFromM, lengthToM, speedFromMps, speedToMps, temperatureFromC } from '@/shared/units/units'
-import type { DayTried, Phase } from '../api'
+import type { DayTried, Phase, WeatherHour } from '../api'
 import { bandPieces, depthShare, depthTicks, drawn, temperatureAt } from '../logic/picture'
 
-const props = defineProps<{ day: DayTried; deepestM: number; nowS?: number | null; fixed?: boolean }>()
+const props = defineProps<{
+  day: DayTried
+  weather?: readonly WeatherHour[] | null
+  deepestM: number
+  nowS?: number | null
+  fixed?: boolean
+}>()
 const emit = defineEmits<{ draw: [what: 'wind_mps' | 'cloud', values: number[], done: boolean] }>()
 const chosen = defineModel<number>('hour', { default: 9 })
 
@@ -26,6 +32,8 @@ const MOST_WIND = 10
 const PHASES = 40
 
 const hours = computed(() => props.day.view.hours)
+/** What is drawn stands under the finger at once; the rest of the picture follows it. */
+const weather = computed(() => (props.weather?.length === hours.value.length ? props.weather : props.day.hours))
 const first = computed(() => hours.value[0]!.at_s)
 const last = computed(() => hours.value.at(-1)!.at_s)
 const x = (atS: number): number => LEFT + ((atS - first.value) / (last.value - first.value)) * (width.value - LEFT - RIGHT)
@@ -85,17 +93,18 @@ const sunLine = computed(() =>
 const cloudArea = computed(
   () =>
     `M${x(first.value)} ${SKY.top}` +
-    hours.value.map((hour) => `L${x(hour.at_s)} ${SKY.top + hour.cloud * (SKY.base - SKY.top)}`).join('') +
+    weather.value.map((hour) => `L${x(hour.at_s)} ${SKY.top + hour.cloud * (SKY.base - SKY.top)}`).join('') +
     `L${x(last.value)} ${SKY.top}Z`,
 )
 const windY = (mps: number): number => WIND.base - (Math.min(mps, MOST_WIND) / MOST_WIND) * (WIND.base - WIND.top)
-const windLine = computed(() => hours.value.map((hour) => `${x(hour.at_s)} ${windY(hour.wind_mps)}`).join('L'))
+const windLine = computed(() => weather.value.map((hour) => `${x(hour.at_s)} ${windY(hour.wind_mps)}`).join('L'))
 const windTicks = computed(() => {
   const most = speedFromMps(MOST_WIND, display.units)
   const by = most > 30 ? 15 : 10
   return [by, 2 * by].filter((tick) => tick <= most)
 })
 const everyThird = computed(() => hours.value.filter((_, i) => i % 3 === 0))
+const arrows = computed(() => weather.value.filter((_, i) => i % 3 === 0))
 
 type Drawn = 'wind_mps' | 'cloud'
 const from = ref<{ what: Drawn; hour: number; value: number } | null>(null)
@@ -113,7 +122,7 @@ function drag(what: Drawn, event: PointerEvent, phase: 'down' | 'move' | 'up'): 
   if (phase === 'down') (event.currentTarget as Element).setPointerCapture(event.pointerId)
   const to = { hour, value: valueAt(what, event.clientY - box.top) }
   const values = drawn(
-    hours.value.map((item) => item[what]),
+    weather.value.map((item) => item[what]),
     phase === 'down' ? null : from.value,
     to,
   )
@@ -128,7 +137,7 @@ function key(what: Drawn, event: KeyboardEvent): void {
   const up = { ArrowUp: 1, ArrowDown: -1 }[event.key]
   if (along) chosen.value = Math.min(Math.max(chosen.value + along, 0), hours.value.length - 1)
   else if (up && !props.fixed) {
-    const values = hours.value.map((hour) => hour[what])
+    const values = weather.value.map((hour) => hour[what])
     const changed = values[chosen.value]! + up * (what === 'cloud' ? 0.05 : 0.25)
     values[chosen.value] = Math.min(Math.max(changed, 0), what === 'cloud' ? 1 : MOST_WIND)
     emit('draw', what, values, true)
@@ -142,12 +151,13 @@ function look(event: PointerEvent): void {
 }
 
 const seen = computed(() => hours.value[Math.min(chosen.value, hours.value.length - 1)]!)
+const air = computed(() => weather.value[Math.min(chosen.value, weather.value.length - 1)]!)
 const phaseTitle = (phase: Phase) => (phase.falling ? 'Falling again' : phase.method.name)
 const words = computed(
   () =>
     `At ${clock(seen.value.at_s)}: surface ${formatTemperature(seen.value.surface.middle, display.units)}, cloud ${Math.round(
-      seen.value.cloud * 100,
-    )} %, wind ${formatSpeed(seen.value.wind_mps, display.units)}`,
+      air.value.cloud * 100,
+    )} %, wind ${formatSpeed(air.value.wind_mps, display.units)}`,
 )
 </script>
 
@@ -196,8 +206,8 @@ const words = computed(
         <text :x="LEFT - 6" :y="windY(speedToMps(tick, display.units)) + 4" class="end">{{ tick }}</text>
       </g>
       <g
-        v-for="hour in everyThird"
-        :key="hour.at_s"
+        v-for="hour in arrows"
+        :key="`a${hour.at_s}`"
         :transform="`translate(${x(hour.at_s)} ${windY(hour.wind_mps) - 8}) rotate(${hour.wind_from_deg + 180})`"
       >
         <path d="M0 6L0 -6M-3.4 -1.5L0 -6L3.4 -1.5" class="arrow">
@@ -255,8 +265,8 @@ const words = computed(
       />
       <rect
         v-for="strip in [
-          { what: 'cloud' as const, at: SKY, name: 'Cloud', now: Math.round(seen.cloud * 100), most: 100 },
-          { what: 'wind_mps' as const, at: WIND, name: 'Wind', now: Math.round(seen.wind_mps * 10) / 10, most: MOST_WIND },
+          { what: 'cloud' as const, at: SKY, name: 'Cloud', now: Math.round(air.cloud * 100), most: 100 },
+          { what: 'wind_mps' as const, at: WIND, name: 'Wind', now: Math.round(air.wind_mps * 100) / 100, most: MOST_WIND },
         ]"
         :key="strip.what"
         :x="LEFT"

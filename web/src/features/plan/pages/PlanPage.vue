@@ -168,7 +168,15 @@ onMounted(async () => {
               <template v-else>sun down</template>
             </p>
           </header>
-          <DayPicture v-if="day && water" v-model:hour="hour" class="hours" :day="day" :deepest-m="water.deepest_m" @draw="planning.draw" />
+          <DayPicture
+            v-if="day && water"
+            v-model:hour="hour"
+            class="hours"
+            :day="day"
+            :weather="hours"
+            :deepest-m="water.deepest_m"
+            @draw="planning.draw"
+          />
           <p v-else class="wait label">
             {{ wishes.surface === null ? 'Give the surface temperature at dawn: the day is computed from it.' : 'Computing the day…' }}
           </p>

@@ -25,8 +25,13 @@ const span = computed(() => {
 })
 const x = (atS: number): number => LEFT + ((atS - span.value.first) / (span.value.last - span.value.first)) * (width.value - LEFT - RIGHT)
 const plotBase = computed(() => height.value - 17)
+/** The surface as it was planned, as far as the ribbon goes. */
+const planned = computed(() => (props.view.day?.planned ?? []).filter((p) => p.at_s >= span.value.first && p.at_s <= span.value.last))
+const path = (points: readonly { at_s: number; temperature_degc: number }[]): string =>
+  points.map((p, i) => `${i ? 'L' : 'M'}${x(p.at_s).toFixed(1)} ${y(p.temperature_degc).toFixed(1)}`).join('')
+const expected = computed(() => (props.view.day?.expected ?? []).filter((p) => p.at_s <= span.value.last))
 const range = computed(() => {
-  const values = props.view.temperatures.map((point) => point.temperature_degc)
+  const values = [...props.view.temperatures, ...planned.value, ...(props.view.day?.expected ?? [])].map((point) => point.temperature_degc)
   const low = Math.min(...values)
   const high = Math.max(...values)
   const pad = Math.max(0.4, (1.5 - (high - low)) / 2)
@@ -36,11 +41,9 @@ const y = (degc: number): number => {
   const { low, high } = range.value
   return plotBase.value - ((degc - low) / (high - low)) * (plotBase.value - 20)
 }
-const line = computed(() =>
-  props.view.temperatures.map((p, i) => `${i ? 'L' : 'M'}${x(p.at_s).toFixed(1)} ${y(p.temperature_degc).toFixed(1)}`).join(''),
-)
+const line = computed(() => path(props.view.temperatures))
 const gridTemperatures = computed(() => {
-  if (!props.view.temperatures.length) return []
+  if (!props.view.temperatures.length && !planned.value.length) return []
   const low = temperatureFromC(range.value.low, display.units)
   const high = temperatureFromC(range.value.high, display.units)
   // As many as can be read one above the other.
@@ -77,6 +80,12 @@ const moves = computed(() => props.view.ribbon.filter((mark) => mark.kind === 'm
         <text :x="x(hour)" :y="height - 2" class="middle">{{ formatClock(hour, trip.utc_offset_min).slice(0, 2) }}</text>
       </g>
       <line :x1="LEFT" :x2="width - RIGHT" :y1="plotBase" :y2="plotBase" class="axis" />
+      <g v-for="phase in view.day?.phases ?? []" :key="`p${phase.from_s}`">
+        <rect :x="x(phase.from_s)" :y="plotBase - 3" :width="Math.max(x(phase.to_s) - x(phase.from_s) - 2, 0)" height="3" class="phase" />
+        <title>{{ phase.name }} from {{ formatClock(phase.from_s, trip.utc_offset_min) }}</title>
+      </g>
+      <path v-if="planned.length" :d="path(planned)" class="planned" data-test="ribbon-planned"><title>as planned</title></path>
+      <path v-if="expected.length" :d="path(expected)" class="expected"><title>as expected from here on</title></path>
       <path :d="line" class="temperature" />
       <circle
         v-for="point in view.temperatures"
@@ -134,6 +143,21 @@ const moves = computed(() => props.view.ribbon.filter((mark) => mark.kind === 'm
 }
 .axis {
   stroke: var(--ink-2);
+}
+.planned {
+  fill: none;
+  stroke: var(--ink-2);
+  stroke-width: 1.4;
+  stroke-dasharray: 2 4;
+}
+.expected {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1.4;
+  stroke-dasharray: 7 4;
+}
+.phase {
+  fill: var(--ink-2);
 }
 text {
   font-size: 12px;
