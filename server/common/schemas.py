@@ -22,6 +22,12 @@ class ErrorSerializer(serializers.Serializer):
     high = serializers.FloatField(allow_null=True)
 
 
+class PairsField(serializers.ListField):
+    """Pairs of numbers."""
+
+    child = serializers.ListField(child=serializers.FloatField(), min_length=2, max_length=2)
+
+
 class PathsField(serializers.ListField):
     """Lines of [behind the tip, below the surface] points."""
 

@@ -23,8 +23,9 @@ def own_plan(user: Any, plan_id: uuid.UUID) -> Plan:
 
 def own_water(user: Any, water_id: object) -> Water:
     """Return a water of the user's; raises UnknownItemError for all others alike."""
-    usable = isinstance(water_id, int) and not isinstance(water_id, bool) and 0 < water_id < 2**53
-    water = Water.objects.filter(pk=water_id, owner_id=user.pk).first() if usable else None
+    water = None
+    if isinstance(water_id, int) and not isinstance(water_id, bool) and 0 < water_id < 2**53:
+        water = Water.objects.filter(pk=water_id, owner_id=user.pk).first()
     if water is None:
         raise UnknownItemError("water_id", water_id, "one of your waters")
     return water

@@ -26,6 +26,16 @@ class Water(models.Model):
     chart = models.JSONField(
         null=True, blank=True, help_text="coldwake_core.chart.grid.DepthGrid as JSON, SI units"
     )
+    features = models.JSONField(
+        default=list, blank=True,
+        help_text="what stands on the chart: coldwake_core.chart.features.Feature as JSON",
+    )
+    doubt = models.JSONField(
+        null=True, blank=True, help_text="how sure each cell of the chart is, m"
+    )
+    below_m = models.FloatField(
+        default=0.0, help_text="how far the water stands under the chart's level today, m"
+    )
     rules = models.JSONField(
         null=True, blank=True, help_text="what the user read of its rules: WaterRules as JSON"
     )
@@ -42,3 +52,19 @@ class Water(models.Model):
             return self.utc_offset_min
         offset = moment.astimezone(ZoneInfo(self.timezone)).utcoffset()
         return self.utc_offset_min if offset is None else round(offset.total_seconds() / 60.0)
+
+
+class Survey(models.Model):
+    """Soundings of a water, as they came in: the chart is made from all of them."""
+
+    water = models.ForeignKey(Water, on_delete=models.CASCADE, related_name="surveys")
+    name = models.CharField(max_length=120)
+    below_m = models.FloatField(help_text="how far the water stood under the chart's level, m")
+    points = models.JSONField(help_text="[latitude, longitude, depth in m] each")
+    added_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ("pk",)
+
+    def __str__(self) -> str:
+        return f"{self.name}, {len(self.points)} soundings"

@@ -142,7 +142,7 @@ def test_a_day_of_polar_night_has_no_sun_and_still_an_answer(client):
 
 def test_a_plan_is_kept_changed_listed_and_dropped(client):
     key = str(uuid.uuid4())
-    status, kept = send(client, "put", f"/api/plans/{key}/", asked())
+    status, kept = send(client, "put", f"/api/plans/{key}/", asked(rough=False))
     assert status == 200
     assert len(Plan.objects.get(pk=key).document["forecast"]["members_degc"]) == 50
     _, again = send(client, "get", f"/api/plans/{key}/")
@@ -150,7 +150,7 @@ def test_a_plan_is_kept_changed_listed_and_dropped(client):
     assert again["asked"]["typed"] == TYPED
     send(client, "put", f"/api/plans/{key}/", asked(species="kokanee"))
     _, rows = send(client, "get", "/api/plans/")
-    assert [(row["id"], row["species"]) for row in rows] == [(key, "kokanee")]
+    assert (key, "kokanee") in [(row["id"], row["species"]) for row in rows]
     assert send(client, "delete", f"/api/plans/{key}/")[0] == 204
     assert send(client, "get", f"/api/plans/{key}/")[0] == 404
 
@@ -168,7 +168,7 @@ def test_another_s_plan_is_as_if_it_were_not_there(client):
         owner=get_user_model().objects.get(username="other"), name="Mine", deepest_m=10.0,
         latitude_deg=44.0, longitude_deg=-105.0, utc_offset_min=-360,
     )
-    assert send(other, "put", f"/api/plans/{key}/", asked(water_id=mine.pk))[0] == 409
+    assert send(other, "put", f"/api/plans/{key}/", asked(water_id=mine.pk))[0] == 404
     assert Plan.objects.get(pk=key).owner.username == "demo"
 
 

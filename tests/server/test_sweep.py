@@ -14,8 +14,9 @@ from rest_framework.test import APIClient
 
 from locker.models import Outfit, TacklePiece
 from paths import ROOT
+from plans.models import Plan
 from trips.models import Trip
-from waters.models import Water
+from waters.models import Survey, Water
 
 pytestmark = pytest.mark.django_db
 METHODS = ("get", "post", "put", "patch", "delete")
@@ -61,11 +62,15 @@ def keys(user: Any, demo: Trip) -> dict[str, Any]:
         "trip_id": demo.pk, "piece_id": TacklePiece.objects.filter(owner=user).first().pk,
         "outfit_id": Outfit.objects.filter(owner=user).first().pk,
         "water_id": Water.objects.filter(owner=user).first().pk,
+        "plan_id": Plan.objects.filter(owner=user).first().pk,
+        "survey_id": Survey.objects.create(
+            water=Water.objects.filter(owner=user).first(), name="x", below_m=0.0, points=[],
+        ).pk,
     }
 
 
 def counts() -> tuple[int, ...]:
-    return tuple(kind.objects.count() for kind in (Trip, TacklePiece, Outfit, Water))
+    return tuple(kind.objects.count() for kind in (Trip, TacklePiece, Outfit, Water, Plan, Survey))
 
 
 def test_the_walk_finds_the_routes():

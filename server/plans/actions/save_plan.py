@@ -7,10 +7,10 @@ from dataclasses import dataclass
 from typing import Any, Final
 
 from django.db import transaction
+from rest_framework.exceptions import NotFound
 
 from coldwake_core.decode import encode
 from coldwake_core.errors import InvalidInputError
-from common.errors import ConflictError
 
 from ..models import Plan
 from ..permissions import own_water
@@ -29,13 +29,13 @@ class SavePlan:
 
     def execute(self) -> tuple[Plan, PlannedDay]:
         """Compute it and keep it; return it and the day."""
+        plan = Plan.objects.filter(pk=self.plan_id).first()
+        if plan is not None and plan.owner_id != self.owner.pk:
+            raise NotFound("You have no such plan.")
         asked = {"rough": False, **self.data}
         water = own_water(self.owner, asked.get("water_id"))
         planned = PlanDay(water=water, data=asked).execute()
         with transaction.atomic():
-            plan = Plan.objects.filter(pk=self.plan_id).first()
-            if plan is not None and plan.owner_id != self.owner.pk:
-                raise ConflictError({"id": [f"{self.plan_id} must be new: make another UUID."]})
             if plan is None:
                 if Plan.objects.filter(owner_id=self.owner.pk).count() >= MOST_PLANS:
                     raise InvalidInputError(

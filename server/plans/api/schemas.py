@@ -6,8 +6,9 @@ from rest_framework import serializers
 
 from coldwake_core.places.plan.day import DayView
 from coldwake_core.record.trip import Sun
+from coldwake_core.survey.legs import Leg, LegsWish
 from coldwake_core.water.weather import TypedDay, WeatherHour
-from common.schemas import PathsField, serializer_of
+from common.schemas import PairsField, serializer_of
 
 DayViewSerializer = serializer_of(DayView)
 WeatherHourSerializer = serializer_of(WeatherHour)
@@ -20,7 +21,7 @@ class AskedSerializer(serializers.Serializer):
     species = serializers.ChoiceField(choices=["trout", "kokanee", "striper"])
     day = serializers.DateField()
     surface_degc = serializers.FloatField(allow_null=True, required=False)
-    profile = PathsField(allow_null=True, required=False)
+    profile = PairsField(allow_null=True, required=False)
     secchi_m = serializers.FloatField(allow_null=True, required=False)
     hours = WeatherHourSerializer(many=True, allow_null=True, required=False)
     typed = serializer_of(TypedDay)(allow_null=True, required=False)
@@ -36,6 +37,16 @@ class DayTriedSerializer(serializers.Serializer):
     hours = WeatherHourSerializer(many=True)
     sun = serializer_of(Sun)()
     utc_offset_min = serializers.IntegerField()
+
+
+class LegsAskedSerializer(serializers.Serializer):
+    """Legs that are wanted on a water."""
+
+    water_id = serializers.IntegerField()
+    wish = serializer_of(LegsWish)()
+
+
+LegSerializer = serializer_of(Leg)
 
 
 class PlanRowSerializer(serializers.Serializer):

@@ -2,11 +2,13 @@
 
 from django.urls import path
 
-from .views import DayTriedView, PlanListView, PlanView, WeatherView
+from .views import DayTriedView, LegsGpxView, LegsView, PlanListView, PlanView, WeatherView
 
 urlpatterns = [
     path("", PlanListView.as_view()),
     path("day/", DayTriedView.as_view()),
+    path("legs/", LegsView.as_view()),
+    path("legs.gpx", LegsGpxView.as_view()),
     path("weather/", WeatherView.as_view()),
     path("<uuid:plan_id>/", PlanView.as_view()),
 ]

@@ -5,16 +5,21 @@ from __future__ import annotations
 import uuid
 from typing import Any
 
+from django.http import HttpResponse
+from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from coldwake_core.decode import decode, encode
+from coldwake_core.errors import InvalidInputError
 from coldwake_core.record.planned import DayPlan
+from coldwake_core.survey.legs import Leg, LegsWish, plan_legs
 from coldwake_core.water.weather import DayWeather
 from common.errors import body_of
 from common.schemas import ErrorSerializer
+from waters.chart_out import chart_of, features_of, gpx_of_legs
 
 from ..actions.plan_day import PlanDay, PlannedDay, midnight_of, read_day, shown
 from ..actions.save_plan import SavePlan
@@ -25,6 +30,8 @@ from .schemas import (
     AskedSerializer,
     DayTriedSerializer,
     KeptPlanSerializer,
+    LegsAskedSerializer,
+    LegSerializer,
     PlanRowSerializer,
     WeatherSerializer,
 )
@@ -60,6 +67,47 @@ class DayTriedView(APIView):
         return Response(_day(PlanDay(water=water, data=body).execute()))
 
 
+def _legs(request: Request) -> tuple[str, tuple[Leg, ...]]:
+    body = body_of(request)
+    water = own_water(request.user, body.get("water_id"))
+    wish = decode(LegsWish, body.get("wish"), field="wish")
+    chart = chart_of(water)
+    if chart is None:
+        raise InvalidInputError(
+            "water_id", water.pk, "a water with a chart: bring soundings in under Locker, Waters"
+        )
+    return water.name, plan_legs(chart, wish, features_of(water))
+
+
+class LegsView(APIView):
+    """Legs along a contour of a water."""
+
+    @extend_schema(
+        operation_id="plan_legs", request=LegsAskedSerializer,
+        responses={200: LegSerializer(many=True), 422: ErrorSerializer},
+    )
+    def post(self, request: Request) -> Response:
+        """Return them, the best first."""
+        return Response(encode(_legs(request)[1]))
+
+
+class LegsGpxView(APIView):
+    """The same legs for a plotter."""
+
+    @extend_schema(
+        operation_id="legs_gpx", request=LegsAskedSerializer,
+        responses={(200, "application/gpx+xml"): OpenApiTypes.STR, 422: ErrorSerializer},
+    )
+    def post(self, request: Request) -> HttpResponse:
+        """Return them as GPX routes."""
+        name, legs = _legs(request)
+        return HttpResponse(
+            gpx_of_legs(name, [list(leg.places) for leg in legs]),
+            content_type="application/gpx+xml",
+            headers={"Content-Disposition": 'attachment; filename="legs.gpx"'},
+        )
+
+
 class PlanListView(APIView):
     """The user's plans."""
 
@@ -73,7 +121,7 @@ class PlanListView(APIView):
 class PlanView(APIView):
     """One plan."""
 
-    @extend_schema(operation_id="get_plan", responses={200: KeptPlanSerializer, **_ERRORS})
+    @extend_schema(operation_id="get_day_plan", responses={200: KeptPlanSerializer, **_ERRORS})
     def get(self, request: Request, plan_id: uuid.UUID) -> Response:
         """Return what was asked and how the day looks."""
         plan = own_plan(request.user, plan_id)
@@ -86,7 +134,7 @@ class PlanView(APIView):
 
     @extend_schema(
         operation_id="save_plan", request=AskedSerializer,
-        responses={200: KeptPlanSerializer, 409: ErrorSerializer, 422: ErrorSerializer},
+        responses={200: KeptPlanSerializer, **_ERRORS},
     )
     def put(self, request: Request, plan_id: uuid.UUID) -> Response:
         """Keep a plan under an id that the page made."""

@@ -9,6 +9,7 @@ from typing import Any
 
 from django.db import transaction
 
+from coldwake_core.chart.grid import MOST_CARRIED
 from coldwake_core.checks import require_choice, require_text
 from coldwake_core.decode import encode
 from coldwake_core.errors import InvalidInputError, UnknownItemError
@@ -19,6 +20,7 @@ from coldwake_core.record.payloads import check_uuid
 from common.errors import ConflictError
 from locker.models import Outfit
 from plans.models import Plan
+from waters.chart_out import chart_of
 from waters.models import Water
 from waters.sun import sun_of_day
 
@@ -73,7 +75,7 @@ class StartTrip:
             "sun": encode(sun),
             "clock_shift_s": self.clock_shift_s,
             "readings": earlier_readings(outfit),
-            "chart": water.chart,
+            "chart": _carried(water),
             "rules": water.rules,
             "plan": self._plan(),
         }
@@ -114,6 +116,12 @@ class StartTrip:
                     for setup in setups
                 ]).execute()
         return trip
+
+
+def _carried(water: Water) -> Any:
+    """The chart at today's level, no larger than a phone reads in a moment."""
+    chart = chart_of(water)
+    return None if chart is None else encode(chart.coarser(MOST_CARRIED))
 
 
 def last_rigging(boat: Outfit, aboard: CoreOutfit) -> list[RodSetup]:

@@ -14,6 +14,7 @@ export function makeRouter() {
       { path: '/rig/spread', component: () => import('@/features/rig/pages/SpreadPage.vue') },
       { path: '/locker', component: () => import('@/features/locker/pages/LockerPage.vue') },
       { path: '/plan', component: () => import('@/features/plan/pages/PlanPage.vue') },
+      { path: '/waters/:id(\\d+)', component: () => import('@/features/waters/pages/WaterPage.vue') },
       { path: '/first-day', component: () => import('@/features/plan/pages/FirstDayPage.vue') },
       { path: '/review', component: () => import('@/features/review/pages/ReviewPage.vue') },
       { path: '/practice', component: () => import('@/features/practice/pages/PracticePage.vue') },

@@ -11,7 +11,9 @@ from ..errors import InvalidInputError
 
 EARTH_RADIUS_M: Final = 6_371_008.8
 """Mean radius (IUGG)."""
-MOST_CELLS: Final = 40_000
+MOST_CELLS: Final = 160_000
+MOST_CARRIED: Final = 40_000
+"""Cells of a chart that a trip carries: what a phone reads in a moment."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -66,6 +68,49 @@ class DepthGrid:
             for depth in row:
                 if depth is not None:
                     require_number(f"rows[{index}]", depth, low=0.0, high=1000.0, unit="m")
+
+    def coarser(self, most_cells: int) -> DepthGrid:
+        """Return the same chart with fewer cells.
+
+        Parameters
+        ----------
+        most_cells : int
+            How many at the most.
+
+        Returns
+        -------
+        DepthGrid
+            Every so manieth row and column; itself where it is small enough.
+        """
+        every = math.ceil(math.sqrt(len(self.rows) * len(self.rows[0]) / most_cells))
+        if every <= 1:
+            return self
+        return DepthGrid(
+            south_west=self.south_west, cell_m=self.cell_m * every, origin=self.origin,
+            rows=tuple(row[::every] for row in self.rows[::every]),
+        )
+
+    def lowered(self, by_m: float) -> DepthGrid:
+        """Return the chart with the water so much lower: what falls dry is land.
+
+        Parameters
+        ----------
+        by_m : float
+            How far the water is under the chart's level, m; negative where it is over it.
+
+        Returns
+        -------
+        DepthGrid
+        """
+        if by_m == 0.0:
+            return self
+        return DepthGrid(
+            south_west=self.south_west, cell_m=self.cell_m, origin=self.origin,
+            rows=tuple(
+                tuple(None if d is None or d <= by_m else d - by_m for d in row)
+                for row in self.rows
+            ),
+        )
 
     def depth_m(self, place: GeoPoint) -> float | None:
         """Return the depth of the bottom at a place.

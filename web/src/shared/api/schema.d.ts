@@ -219,7 +219,7 @@ export interface paths {
             cookie?: never;
         };
         /** @description Return what was asked and how the day looks. */
-        get: operations["get_plan"];
+        get: operations["get_day_plan"];
         /** @description Keep a plan under an id that the page made. */
         put: operations["save_plan"];
         post?: never;
@@ -241,6 +241,40 @@ export interface paths {
         put?: never;
         /** @description Compute it and keep nothing. */
         post: operations["try_day"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/legs/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Return them, the best first. */
+        post: operations["plan_legs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/legs.gpx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Return them as GPX routes. */
+        post: operations["legs_gpx"];
         delete?: never;
         options?: never;
         head?: never;
@@ -654,7 +688,7 @@ export interface paths {
             cookie?: never;
         };
         /** @description Solve the spread straight, or in a turn. */
-        get: operations["get_plan_2"];
+        get: operations["get_plan"];
         put?: never;
         post?: never;
         delete?: never;
@@ -766,6 +800,92 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/waters/{water_id}/chart/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Return tint, contours in the reader's unit, and what stands on it. */
+        get: operations["get_chart"];
+        /** @description Keep what stands on it, and today's level. */
+        put: operations["save_features"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/waters/{water_id}/chart.geojson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Return contours and features. */
+        get: operations["chart_geojson"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/waters/{water_id}/chart.gpx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Return waypoints. */
+        get: operations["chart_gpx"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/waters/{water_id}/surveys/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Look at soundings; with ``take`` keep them and make the chart anew. */
+        post: operations["add_survey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/waters/{water_id}/surveys/{survey_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** @description Drop it, and make the chart from the rest. */
+        delete: operations["drop_survey"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -814,7 +934,7 @@ export interface components {
             day: string;
             /** Format: double */
             surface_degc?: number | null;
-            profile?: number[][][] | null;
+            profile?: number[][] | null;
             /** Format: double */
             secchi_m?: number | null;
             hours?: components["schemas"]["WeatherHour"][] | null;
@@ -1108,6 +1228,21 @@ export interface components {
             speed_mps: number;
             rods: components["schemas"]["Out"][];
         };
+        /** @description A chart as it is drawn: corners, tint by rows from south to north, contours, features. */
+        ChartMap: {
+            bounds: number[][];
+            rows: (number | null)[][];
+            doubt: (number | null)[][];
+            contours: components["schemas"]["Contour"][];
+            /** Format: double */
+            step_m: number;
+            /** Format: double */
+            deepest_m: number;
+            /** Format: double */
+            below_m: number;
+            features: components["schemas"]["Feature"][];
+            surveys: components["schemas"]["SurveyRow"][];
+        };
         /** @description Something looked at, on a rod or, without ``rod_id``, on the boat. */
         Checked: {
             /**
@@ -1177,6 +1312,12 @@ export interface components {
             ahead: components["schemas"]["Exposure"];
             behind: components["schemas"]["Exposure"];
             result: components["schemas"]["RateComparison"];
+        };
+        /** @description A contour: its depth, and its places as [latitude, longitude]. */
+        Contour: {
+            /** Format: double */
+            depth_m: number;
+            places: number[][];
         };
         /** @description Water that moves over the ground. */
         Current: {
@@ -1369,6 +1510,35 @@ export interface components {
             hits: number;
             /** Format: double */
             minutes: number;
+        };
+        /** @description Something on a chart. */
+        Feature: {
+            id: string;
+            name: string;
+            /**
+             * @description * `launch` - launch
+             *     * `inlet` - inlet
+             *     * `point` - point
+             *     * `bar` - bar
+             *     * `hazard` - hazard
+             *     * `closed_ring` - closed_ring
+             *     * `closed_area` - closed_area
+             *     * `place` - place
+             * @enum {string}
+             */
+            kind: "launch" | "inlet" | "point" | "bar" | "hazard" | "closed_ring" | "closed_area" | "place";
+            corners: components["schemas"]["GeoPoint"][];
+            /** Format: double */
+            radius_m?: number;
+            rule?: string;
+            origin?: string;
+            entered_on?: string;
+        };
+        /** @description What stands on a chart, and how far the water is under the chart's level. */
+        Features: {
+            features?: components["schemas"]["Feature"][];
+            /** Format: double */
+            below_m?: number;
         };
         /** @description A rule that speaks. */
         Finding: {
@@ -1639,6 +1809,51 @@ export interface components {
             /** Format: double */
             start_m: number;
             why: string;
+        };
+        /** @description A leg. */
+        Leg: {
+            places: components["schemas"]["GeoPoint"][];
+            /** Format: double */
+            length_m: number;
+            /** Format: double */
+            minutes: number;
+            /** Format: double */
+            tightest_m: number;
+            /** Format: double */
+            shallowest_m: number;
+            /** Format: double */
+            deepest_m: number;
+            /** Format: double */
+            across_sun: number;
+            /** Format: double */
+            into_wind: number;
+            why: string;
+        };
+        /** @description Legs that are wanted on a water. */
+        LegsAsked: {
+            water_id: number;
+            wish: components["schemas"]["LegsWish"];
+        };
+        /** @description What legs are wanted. */
+        LegsWish: {
+            /** Format: double */
+            depth_m: number;
+            /** Format: double */
+            least_depth_m: number;
+            /** Format: double */
+            radius_m: number;
+            /** Format: double */
+            speed_mps: number;
+            /** Format: double */
+            margin_m?: number;
+            /** Format: double */
+            sun_deg?: number | null;
+            /** Format: double */
+            wind_from_deg?: number;
+            /** Format: double */
+            wind_mps?: number;
+            /** Format: double */
+            weave_m?: number;
         };
         /** @description What is left of the light at a depth, and of each colour. */
         LightAtDepth: {
@@ -1922,6 +2137,28 @@ export interface components {
             kind: "line" | "attractor" | "lure" | "weight" | "release" | "leader" | "bait" | "scent";
             properties: components["schemas"]["PieceData"];
         };
+        /** @description Soundings to look at, or to take. */
+        NewSurvey: {
+            name: string;
+            /**
+             * @description * `csv` - csv
+             *     * `geojson` - geojson
+             *     * `gpx` - gpx
+             * @enum {string}
+             */
+            format: "csv" | "geojson" | "gpx";
+            /**
+             * @description * `m` - m
+             *     * `ft` - ft
+             * @enum {string}
+             */
+            unit: "m" | "ft";
+            text: string;
+            swap?: boolean;
+            /** Format: double */
+            below_m?: number;
+            take?: boolean;
+        };
         /** @description A trip to start; sent again under the same id, it is started once. */
         NewTrip: {
             /** Format: uuid */
@@ -1966,6 +2203,13 @@ export interface components {
             others: components["schemas"]["SpeedWindow"];
             setup: components["schemas"]["RodSetup"] | null;
             words: string;
+        };
+        /** @description Something odd among soundings: what, how many, and what to do about it. */
+        Oddity: {
+            kind: string;
+            count: number;
+            text: string;
+            rows?: number[];
         };
         /** @description How far above marks the user wants lures. */
         OffsetChosen: {
@@ -2633,6 +2877,27 @@ export interface components {
             sunset_s: number;
             /** Format: double */
             dark_s: number;
+        };
+        /** @description What soundings look like before they are taken. */
+        Survey: {
+            count: number;
+            /** Format: double */
+            shallowest_m: number;
+            /** Format: double */
+            deepest_m: number;
+            south_west: components["schemas"]["GeoPoint"];
+            north_east: components["schemas"]["GeoPoint"];
+            /** Format: double */
+            spacing_m: number;
+            oddities: components["schemas"]["Oddity"][];
+        };
+        /** @description Soundings that a chart was made from. */
+        SurveyRow: {
+            id: number;
+            name: string;
+            count: number;
+            /** Format: double */
+            below_m: number;
         };
         /** @description Things brought aboard during the trip; known keys are replaced. */
         TackleBrought: {
@@ -3497,7 +3762,7 @@ export interface operations {
             };
         };
     };
-    get_plan: {
+    get_day_plan: {
         parameters: {
             query?: never;
             header?: never;
@@ -3557,7 +3822,7 @@ export interface operations {
                     "application/json": components["schemas"]["KeptPlan"];
                 };
             };
-            409: {
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3622,6 +3887,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DayTried"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    plan_legs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LegsAsked"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Leg"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    legs_gpx: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LegsAsked"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/gpx+xml": string;
                 };
             };
             422: {
@@ -4558,7 +4885,7 @@ export interface operations {
             };
         };
     };
-    get_plan_2: {
+    get_plan: {
         parameters: {
             query: {
                 course: string;
@@ -4832,6 +5159,208 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    get_chart: {
+        parameters: {
+            query?: {
+                unit?: "ft" | "m";
+            };
+            header?: never;
+            path: {
+                water_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChartMap"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    save_features: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                water_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["Features"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChartMap"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    chart_geojson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                water_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    chart_gpx: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                water_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/gpx+xml": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    add_survey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                water_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewSurvey"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Survey"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    drop_survey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                survey_id: number;
+                water_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -234,7 +234,8 @@ def _hour(
         profile_degc=tuple(t for _, t in known),
         anglers=species_layers(profile, comfort_band_degc(species), bottom_m=bottom_m),
         published=species_layers(profile, published_band(species)[0], bottom_m=bottom_m),
-        thermocline_m=thermocline_m([p for p in profile if p[0] >= DAY_LAYER_M]), cloud=hour.cloud, wind_mps=hour.wind_mps,
+        thermocline_m=thermocline_m([p for p in profile if p[0] >= DAY_LAYER_M]),
+        cloud=hour.cloud, wind_mps=hour.wind_mps,
         wind_from_deg=hour.wind_from_deg, air_degc=hour.air_degc,
         elevation_deg=hour.elevation_deg, azimuth_deg=hour.azimuth_deg, across_deg=across,
     )

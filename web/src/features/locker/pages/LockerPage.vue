@@ -117,6 +117,9 @@ async function saved(what: string, id: number): Promise<void> {
       </div>
       <div>
         <p v-if="said" class="said" role="status">{{ said }}</p>
+        <router-link v-if="typeof open === 'number'" :to="`/waters/${open}`" class="to-chart" data-test="to-chart">
+          Its chart: soundings, launch, hazards, closed water
+        </router-link>
         <WaterForm
           v-if="open !== null"
           :key="String(open)"
@@ -130,6 +133,12 @@ async function saved(what: string, id: number): Promise<void> {
 </template>
 
 <style scoped>
+.to-chart {
+  display: inline-flex;
+  align-items: center;
+  min-height: 44px;
+  color: var(--ink);
+}
 .locker {
   padding: 6px;
   display: flex;

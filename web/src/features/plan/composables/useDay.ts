@@ -87,8 +87,8 @@ export function useDay(): DayPlanning {
       typed: hours.value
         ? null
         : {
-            air_low_degc: settled(wishes.air_low, 'Coldest air') ?? 3,
-            air_high_degc: settled(wishes.air_high, 'Warmest air') ?? 15,
+            air_low_degc: settled(wishes.air_low, 'Coldest air'),
+            air_high_degc: settled(wishes.air_high, 'Warmest air'),
             humidity: 0.6,
             cloud: 0.3,
             wind_mps: 1.5,

@@ -17,6 +17,7 @@ import { savePlan } from '../api'
 import ColoursAtDepth from '../components/ColoursAtDepth.vue'
 import DayPicture from '../components/DayPicture.vue'
 import DayWishes from '../components/DayWishes.vue'
+import LegsPanel from '../components/LegsPanel.vue'
 import PhaseCards from '../components/PhaseCards.vue'
 import UnderWay from '../components/UnderWay.vue'
 import { useDay } from '../composables/useDay'
@@ -34,6 +35,11 @@ const ready = ref(false)
 const bare = computed(() => list.value !== null && !list.value.waters.length && !list.value.outfits.length)
 const water = computed(() => waters.value.find((item) => item.id === wishes.water_id) ?? null)
 const seen = computed(() => day.value?.view.hours[Math.min(hour.value, day.value.view.hours.length - 1)] ?? null)
+const phase = computed(() => {
+  const at = seen.value?.at_s
+  const all = day.value?.view.phases ?? []
+  return all.find((item) => at !== undefined && at >= item.start_s && at < item.end_s) ?? all[0] ?? null
+})
 const clock = (atS: number) => formatClock(atS, day.value?.utc_offset_min ?? 0)
 const degrees = (degc: number) => `${Math.round(temperatureFromC(degc, display.units))}°`
 const across = computed(() => seen.value?.across_deg.map((deg) => `${Math.round(deg)}°`).join(' or ') ?? '')
@@ -186,6 +192,7 @@ onMounted(async () => {
             {{ day.view.start_words }}; {{ day.view.weather_words }}. A forecast of water, not of bites.
           </p>
           <PhaseCards v-if="day" :day="day" :at-s="seen?.at_s ?? null" @look="look" />
+          <LegsPanel v-if="seen && wishes.water_id !== null" :water-id="wishes.water_id" :hour="seen" :phase="phase" />
           <div v-if="day" class="below">
             <ColoursAtDepth :light="day.view.light" />
             <section class="cautions" aria-label="Cautions">

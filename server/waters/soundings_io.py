@@ -1,0 +1,190 @@
+"""Soundings from files: CSV, GeoJSON and GPX; whatever they hold is read with distrust."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+import math
+import re
+from typing import Any, Final, Literal
+
+import gpxpy
+import gpxpy.gpx
+from defusedxml import DefusedXmlException
+from defusedxml.ElementTree import fromstring
+
+from coldwake_core.chart.grid import GeoPoint
+from coldwake_core.checks import require_number
+from coldwake_core.constants import FOOT_M
+from coldwake_core.errors import InvalidInputError
+from coldwake_core.survey.soundings import MOST_SOUNDINGS, Sounding
+
+Unit = Literal["m", "ft"]
+UNITS: Final = {"m": 1.0, "ft": FOOT_M}
+FORMATS: Final = ("csv", "geojson", "gpx")
+STEP_DEG: Final = 0.0003
+"""Along a contour a sounding is taken every thirty metres or so."""
+_LATITUDE: Final = ("latitude", "lat", "y", "latitude_deg")
+_LONGITUDE: Final = ("longitude", "lon", "lng", "long", "x", "longitude_deg")
+_DEPTH: Final = ("depth", "depth_m", "depth_ft", "z", "sounding")
+_NUMBER: Final = re.compile(r"-?\d+(?:\.\d+)?")
+
+
+def read_soundings(text: str, *, kind: str, unit: Unit, swap: bool) -> list[Sounding]:
+    """Return the soundings of a file.
+
+    Depths are in ``unit`` and positive downward (a file of negative ones is turned over); with
+    ``swap`` latitude and longitude are exchanged. Raises InvalidInputError naming row or feature.
+    """
+    readers = {"csv": _csv, "geojson": _geojson, "gpx": _gpx}
+    if kind not in readers:
+        raise InvalidInputError("format", kind, "one of csv, geojson, gpx")
+    rows = readers[kind](text)
+    if not rows:
+        raise InvalidInputError("text", "empty", "a file with soundings in it")
+    if len(rows) > MOST_SOUNDINGS:
+        raise InvalidInputError("text", len(rows), f"at most {MOST_SOUNDINGS} soundings")
+    if all(depth <= 0.0 for _, _, depth, _ in rows):
+        rows = [(lat, lon, -depth, where) for lat, lon, depth, where in rows]
+    found = []
+    for lat, lon, depth, where in rows:
+        if swap:
+            lat, lon = lon, lat
+        require_number(f"{where}.latitude", lat, low=-85.0, high=85.0, unit="degrees")
+        require_number(f"{where}.longitude", lon, low=-180.0, high=180.0, unit="degrees")
+        depth_m = depth * UNITS[unit]
+        require_number(f"{where}.depth", depth_m, low=0.0, high=1000.0, unit="m")
+        found.append(
+            Sounding(place=GeoPoint(latitude_deg=lat, longitude_deg=lon), depth_m=depth_m)
+        )
+    return found
+
+
+Row = tuple[float, float, float, str]
+
+
+def _csv(text: str) -> list[Row]:
+    try:
+        dialect: Any = csv.Sniffer().sniff(text[:4000], delimiters=",;\t")
+    except csv.Error:
+        dialect = csv.excel
+    try:
+        lines = list(csv.reader(io.StringIO(text), dialect))
+    except csv.Error as error:
+        raise InvalidInputError("text", str(error), "a file of rows and columns") from None
+    if not lines:
+        return []
+    head = [cell.strip().lower() for cell in lines[0]]
+
+    def column(names: tuple[str, ...], what: str) -> int:
+        for name in names:
+            if name in head:
+                return head.index(name)
+        raise InvalidInputError(
+            "text", ", ".join(head)[:120], f"a first row that names a column of {what} ({names[0]})"
+        )
+
+    at = column(_LATITUDE, "latitude"), column(_LONGITUDE, "longitude"), column(_DEPTH, "depth")
+    found: list[Row] = []
+    for i, line in enumerate(lines[1:], start=2):
+        if not any(cell.strip() for cell in line):
+            continue
+        values = []
+        for index, name in zip(at, ("latitude", "longitude", "depth"), strict=True):
+            cell = line[index].strip() if index < len(line) else ""
+            try:
+                values.append(float(cell))
+            except ValueError:
+                raise InvalidInputError(f"row {i}.{name}", cell[:40], "a number") from None
+        found.append((values[0], values[1], values[2], f"row {i}"))
+    return found
+
+
+def _geojson(text: str) -> list[Row]:
+    try:
+        data = json.loads(text)
+    except (ValueError, RecursionError):
+        raise InvalidInputError("text", text[:40], "GeoJSON") from None
+    features = data.get("features") if isinstance(data, dict) else None
+    if not isinstance(features, list):
+        raise InvalidInputError("text", str(data)[:40], "a FeatureCollection with features")
+    found: list[Row] = []
+    for i, feature in enumerate(features):
+        where = f"features[{i}]"
+        try:
+            properties = feature.get("properties") or {}
+            geometry = feature["geometry"]
+            kind, places = geometry["type"], geometry["coordinates"]
+            depth = next(
+                (properties[name] for name in properties if str(name).lower() in _DEPTH), None
+            )
+            lines = {
+                "Point": lambda p: [[p]], "MultiPoint": lambda p: [p], "LineString": lambda p: [p],
+                "MultiLineString": lambda p: p,
+            }
+            if kind not in lines:
+                continue
+            parts: list[Any] = lines[kind](places)  # type: ignore[no-untyped-call]
+            for line in parts:
+                for lon, lat, z in _along(line, depth, dense="Line" in kind):
+                    found.append((float(lat), float(lon), float(z), where))
+        except (AttributeError, KeyError, TypeError, ValueError, IndexError):
+            raise InvalidInputError(
+                where, str(feature)[:60], "a point or a contour with a depth"
+            ) from None
+        if len(found) > MOST_SOUNDINGS:
+            break
+    return found
+
+
+def _along(line: list[Any], depth: Any, *, dense: bool) -> list[tuple[float, float, float]]:
+    """The places of a line, and between them where they lie far apart."""
+    found: list[tuple[float, float, float]] = []
+    for place in line:
+        z = depth if depth is not None else place[2]
+        lon, lat = float(place[0]), float(place[1])
+        if dense and found:
+            lon0, lat0, z0 = found[-1]
+            count = min(int(math.hypot(lon - lon0, lat - lat0) / STEP_DEG), 200)
+            for k in range(1, count):
+                share = k / count
+                found.append((
+                    lon0 + share * (lon - lon0), lat0 + share * (lat - lat0),
+                    z0 + share * (float(z) - z0),
+                ))
+        found.append((lon, lat, float(z)))
+    return found
+
+
+def _gpx(text: str) -> list[Row]:
+    try:
+        # Entities, external ones and bombs are refused before any parser that expands them.
+        fromstring(text.encode(), forbid_dtd=True)
+        data = gpxpy.parse(text)
+    except DefusedXmlException:
+        raise InvalidInputError("text", "entities", "GPX without a DTD: not taken") from None
+    except Exception:
+        raise InvalidInputError("text", text[:40], "GPX") from None
+    found: list[Row] = []
+    for i, point in enumerate(data.waypoints):
+        depth = _depth_of(point)
+        if depth is None:
+            continue
+        found.append((point.latitude, point.longitude, depth, f"wpt[{i}]"))
+    if data.waypoints and not found:
+        raise InvalidInputError(
+            "text", "no depths", "waypoints with a depth in <depth>, <ele> or their name"
+        )
+    return found
+
+
+def _depth_of(point: gpxpy.gpx.GPXWaypoint) -> float | None:
+    for extension in point.extensions:
+        for node in extension.iter():
+            if node.tag.rsplit("}", 1)[-1].lower() == "depth" and node.text:
+                return float(node.text)
+    if point.elevation is not None:
+        return float(point.elevation)
+    number = _NUMBER.search(point.name or point.comment or "")
+    return None if number is None else float(number.group())
