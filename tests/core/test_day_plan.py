@@ -14,6 +14,7 @@ from trip_cases import event, session
 from coldwake_core.advice.colour import COLOUR_SCHOOLS, colours_for
 from coldwake_core.advice.method import method_of_the_hour
 from coldwake_core.advice.phases import SHORT_S, day_phases, phase_at
+from coldwake_core.advice.safety import turn_back
 from coldwake_core.constants import FOOT_M, degc_from_degf
 from coldwake_core.decode import encode
 from coldwake_core.errors import InvalidInputError
@@ -192,6 +193,37 @@ def test_cautions_hold_when_they_hold_and_not_before():
     assert release.from_s == pytest.approx(clock(9))
     assert "warm_release" not in {c.kind for c in view(plan=hot, species="striper").cautions}
     assert "cold_water" not in {c.kind for c in view(plan=hot).cautions}
+
+
+def test_turning_back_is_for_whatever_comes_first():
+    def when(**changes):
+        values = {
+            "started_s": clock(6), "dark_s": clock(20), "wind_s": None, "way_m": 3600.0,
+            "home_mps": 2.0, **changes,
+        }
+        return turn_back(**values)
+
+    # Half an hour to the ramp: home at half past seven in the evening, turned at seven.
+    assert (when().at_s, when().home_s, when().why) == (clock(19), clock(19.5), "dark")
+    blown = when(wind_s=clock(14))
+    assert (blown.at_s, blown.why) == (clock(13.25), "wind")
+    # Six hours of battery: four of them, and the way.
+    spent = when(wind_s=clock(14), endurance_h=6.0)
+    assert (spent.at_s, spent.why) == (clock(9.5), "fuel or battery")
+    assert when(way_m=200_000.0).at_s == clock(6)
+    with pytest.raises(InvalidInputError) as caught:
+        when(dark_s=clock(5))
+    assert caught.value.field == "dark_s"
+
+
+def test_the_day_says_when_to_turn_back():
+    assert view().turn_back.why == "dark"
+    blown = planned(hours=tuple(
+        replace(h, wind_mps=9.0) if h.at_s >= clock(14) else h for h in planned().hours
+    ))
+    found = view(plan=blown).turn_back
+    assert found.why == "wind"
+    assert clock(13) < found.at_s < clock(13.75)
 
 
 def held(plan, *events):

@@ -12,6 +12,7 @@ from contextlib import contextmanager
 from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
 
 import httpx
+import icalendar
 import pytest
 from django.contrib.auth import get_user_model
 from django.core.management import call_command
@@ -191,6 +192,40 @@ def test_a_trip_takes_its_plan_along(client):
     send(client, "put", f"/api/plans/{key}/", asked(species="kokanee"))
     status, error = send(client, "post", "/api/trips/", body)
     assert (status, error["field"]) == (422, "plan_id")
+
+
+FLOAT = {
+    "who": "Two of us", "boat": "16 ft open boat", "water": "Sallow Tarn Reservoir",
+    "launch": "west launch", "out_s": 1_776_171_600.0, "back_s": 1_776_200_400.0,
+    "call": "Ash, 555 0100, then the county",
+}
+
+
+def test_a_float_plan_is_written_as_text_and_as_calendar(client):
+    status, written = send(
+        client, "post", "/api/plans/float/", {"water_id": water_id(), "plan": FLOAT}
+    )
+    assert status == 200
+    # Six o'clock at the water, seven hours behind UTC, and eight hours on.
+    assert "Out: Tue 14 Apr 2026, 06:00" in written["text"]
+    assert "Back by: Tue 14 Apr 2026, 14:00" in written["text"]
+    assert "555 0100" in written["text"]
+    (event,) = icalendar.Calendar.from_ical(written["ics"]).walk("VEVENT")
+    assert event["dtend"].dt.timestamp() == FLOAT["back_s"]
+    assert event["summary"] == "On the water: Sallow Tarn Reservoir"
+    (alarm,) = event.walk("VALARM")
+    assert alarm["trigger"].params["RELATED"] == "END"
+
+
+@pytest.mark.parametrize(("changes", "field"), [
+    ({"who": ""}, "plan.who"), ({"call": " "}, "plan.call"), ({"back_s": 0.0}, "plan.back_s"),
+    ({"note": "x" * 2000}, "plan.note"), ({"more": 1}, "plan.more"),
+])
+def test_a_float_plan_that_says_too_little_is_named(client, changes, field):
+    status, error = send(
+        client, "post", "/api/plans/float/", {"water_id": water_id(), "plan": {**FLOAT, **changes}}
+    )
+    assert (status, error["field"]) == (422, field)
 
 
 @contextmanager

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from rest_framework import serializers
 
+from coldwake_core.advice.safety import FloatPlan
 from coldwake_core.places.plan.day import DayView
 from coldwake_core.record.trip import Sun
 from coldwake_core.survey.legs import Leg, LegsWish
@@ -47,6 +48,20 @@ class LegsAskedSerializer(serializers.Serializer):
 
 
 LegSerializer = serializer_of(Leg)
+
+
+class FloatAskedSerializer(serializers.Serializer):
+    """A float plan to write."""
+
+    water_id = serializers.IntegerField()
+    plan = serializer_of(FloatPlan)()
+
+
+class FloatWrittenSerializer(serializers.Serializer):
+    """A float plan as text and as iCalendar."""
+
+    text = serializers.CharField()
+    ics = serializers.CharField()
 
 
 class PlanRowSerializer(serializers.Serializer):

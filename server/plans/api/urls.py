@@ -2,11 +2,20 @@
 
 from django.urls import path
 
-from .views import DayTriedView, LegsGpxView, LegsView, PlanListView, PlanView, WeatherView
+from .views import (
+    DayTriedView,
+    FloatPlanView,
+    LegsGpxView,
+    LegsView,
+    PlanListView,
+    PlanView,
+    WeatherView,
+)
 
 urlpatterns = [
     path("", PlanListView.as_view()),
     path("day/", DayTriedView.as_view()),
+    path("float/", FloatPlanView.as_view()),
     path("legs/", LegsView.as_view()),
     path("legs.gpx", LegsGpxView.as_view()),
     path("weather/", WeatherView.as_view()),

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import uuid
+from datetime import UTC, datetime
 from typing import Any
 
 from django.http import HttpResponse
@@ -12,6 +13,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from coldwake_core.advice.safety import FloatPlan
 from coldwake_core.decode import decode, encode
 from coldwake_core.errors import InvalidInputError
 from coldwake_core.record.planned import DayPlan
@@ -23,12 +25,15 @@ from waters.chart_out import chart_of, features_of, gpx_of_legs
 
 from ..actions.plan_day import PlanDay, PlannedDay, midnight_of, read_day, shown
 from ..actions.save_plan import SavePlan
+from ..float_plan import ics_of, text_of
 from ..models import Plan
 from ..permissions import own_plan, own_water
 from ..weather import weather_of
 from .schemas import (
     AskedSerializer,
     DayTriedSerializer,
+    FloatAskedSerializer,
+    FloatWrittenSerializer,
     KeptPlanSerializer,
     LegsAskedSerializer,
     LegSerializer,
@@ -106,6 +111,24 @@ class LegsGpxView(APIView):
             content_type="application/gpx+xml",
             headers={"Content-Disposition": 'attachment; filename="legs.gpx"'},
         )
+
+
+class FloatPlanView(APIView):
+    """A float plan, written to be sent."""
+
+    @extend_schema(
+        operation_id="write_float_plan", request=FloatAskedSerializer,
+        responses={200: FloatWrittenSerializer, 422: ErrorSerializer},
+    )
+    def post(self, request: Request) -> Response:
+        """Return it; nothing is kept: it is nobody's business but theirs."""
+        body = body_of(request)
+        water = own_water(request.user, body.get("water_id"))
+        plan = decode(FloatPlan, body.get("plan"), field="plan")
+        offset = water.utc_offset_min_at(datetime.fromtimestamp(plan.out_s, UTC))
+        return Response({
+            "text": text_of(plan, offset), "ics": ics_of(plan, offset, str(uuid.uuid4()))
+        })
 
 
 class PlanListView(APIView):

@@ -15,6 +15,7 @@ export function makeRouter() {
       { path: '/locker', component: () => import('@/features/locker/pages/LockerPage.vue') },
       { path: '/plan', component: () => import('@/features/plan/pages/PlanPage.vue') },
       { path: '/waters/:id(\\d+)', component: () => import('@/features/waters/pages/WaterPage.vue') },
+      { path: '/practice/sonar', component: () => import('@/features/practice/pages/SonarPage.vue') },
       { path: '/first-day', component: () => import('@/features/plan/pages/FirstDayPage.vue') },
       { path: '/review', component: () => import('@/features/review/pages/ReviewPage.vue') },
       { path: '/practice', component: () => import('@/features/practice/pages/PracticePage.vue') },

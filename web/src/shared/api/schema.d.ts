@@ -247,6 +247,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/float/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Return it; nothing is kept: it is nobody's business but theirs. */
+        post: operations["write_float_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/legs/": {
         parameters: {
             query?: never;
@@ -886,6 +903,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/waters/sonar/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Return what a mark means. */
+        post: operations["mark_meaning"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1383,6 +1417,7 @@ export interface components {
             phases: components["schemas"]["Phase"][];
             planned: components["schemas"]["Phase"][];
             cautions: components["schemas"]["Caution"][];
+            turn_back: components["schemas"]["TurnBack"] | null;
             light: components["schemas"]["LightAtDepth"][];
             anglers_degc: number[];
             published_degc: number[];
@@ -1617,6 +1652,29 @@ export interface components {
             clearance_m: number;
             unread: components["schemas"]["Unread"][];
             day?: components["schemas"]["DayOnFish"] | null;
+        };
+        /** @description A float plan to write. */
+        FloatAsked: {
+            water_id: number;
+            plan: components["schemas"]["FloatPlan"];
+        };
+        /** @description What somebody ashore should know. */
+        FloatPlan: {
+            who: string;
+            boat: string;
+            water: string;
+            launch: string;
+            /** Format: double */
+            out_s: number;
+            /** Format: double */
+            back_s: number;
+            call: string;
+            note?: string;
+        };
+        /** @description A float plan as text and as iCalendar. */
+        FloatWritten: {
+            text: string;
+            ics: string;
         };
         /** @description A moment of the turn. */
         Frame: {
@@ -2013,6 +2071,49 @@ export interface components {
             radius_m: number;
             look_first: number;
         };
+        /** @description A fish under a boat: how deep, how fast, how many pings, and how long it showed. */
+        MarkAsked: {
+            /** Format: double */
+            depth_m: number;
+            /** Format: double */
+            speed_mps: number;
+            /** Format: double */
+            pings_ps: number;
+            /** Format: double */
+            cone_deg: number;
+            /** Format: double */
+            transducer_m?: number;
+            /** Format: double */
+            aside_m?: number;
+            /** Format: double */
+            seconds?: number | null;
+        };
+        /** @description What a fish that crosses the middle of the cone leaves on the screen. */
+        MarkMeaning: {
+            /** Format: double */
+            width_m: number;
+            /** Format: double */
+            seconds: number;
+            /** Format: double */
+            pings: number;
+            /** Format: double */
+            arch_m: number;
+            /**
+             * @description * `dot` - dot
+             *     * `dash` - dash
+             *     * `arch` - arch
+             *     * `worm` - worm
+             * @enum {string}
+             */
+            look: "dot" | "dash" | "arch" | "worm";
+        };
+        /** @description What it draws, and how far off the axis it stood. */
+        MarkMeant: {
+            mark: components["schemas"]["MarkMeaning"];
+            trace: number[][];
+            /** Format: double */
+            off_axis_m: number | null;
+        };
         /** @description A fish, or a school, on the sonar. */
         MarkSeen: {
             /** Format: double */
@@ -2031,6 +2132,10 @@ export interface components {
             /** Format: double */
             run_at_m: number;
             here: boolean;
+            /** Format: double */
+            cone_m?: number;
+            /** Format: double */
+            in_cone_s?: number;
         };
         /** @description A line material of the table. */
         Material: {
@@ -3008,6 +3113,14 @@ export interface components {
             utc_offset_min: number;
             is_ended: boolean;
         };
+        /** @description When to turn for the ramp at the latest, why, and when that is home: seconds since 1970. */
+        TurnBack: {
+            /** Format: double */
+            at_s: number;
+            /** Format: double */
+            home_s: number;
+            why: string;
+        };
         /** @description A tangle with the moment it is nearest, seconds since the turn began. */
         TurnTangle: {
             /** Format: double */
@@ -3887,6 +4000,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DayTried"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    write_float_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FloatAsked"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FloatWritten"];
                 };
             };
             422: {
@@ -5361,6 +5505,37 @@ export interface operations {
                 content?: never;
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    mark_meaning: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarkAsked"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarkMeant"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

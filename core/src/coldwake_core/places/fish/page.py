@@ -18,7 +18,8 @@ from ...evidence.rates import Exposure
 from ...evidence.verdict import judge_moves
 from ...gear.setup import working_range
 from ...gear.window import shared_window
-from ...record.state import TripState
+from ...record.state import TimedMark, TripState
+from ...sonar.marks import mark_of
 from ...trip.now import Now
 from ...trip.today import method_now, phase_now, today
 from .ahead import bottom_here_m, look_ahead, over_the_track
@@ -91,14 +92,7 @@ def fish_view(now: Now, now_s: float) -> FishView:
         surface_old=surface_age is not None and surface_age >= SURFACE_OLD_S,
         profile=_profile(now), comfort=_comfort(now, now_s),
         marks=tuple(
-            MarkView(
-                event_id=m.event_id, at_s=m.at_s, depth_m=m.mark.depth_m, count=m.mark.count,
-                recent=m.event_id in recent,
-                run_at_m=depth_to_fish(
-                    m.mark.depth_m, above_mark_m=state.above_mark_m, bottom_m=state.bottom_m
-                ),
-                here=m.event_id in here,
-            )
+            _mark(now, m, recent=m.event_id in recent, here=m.event_id in here)
             for m in state.marks
         ),
         method=method, move=None if state.ended else next_move(situation),
@@ -188,6 +182,23 @@ def _day(now: Now, now_s: float) -> DayOnFish | None:
         phases=tuple(
             PhaseSpan(from_s=p.start_s, to_s=p.end_s, name=p.method.name) for p in day.phases
         ),
+    )
+
+
+def _mark(now: Now, timed: TimedMark, *, recent: bool, here: bool) -> MarkView:
+    state, mark = now.state, timed.mark
+    sounder = state.outfit.sounder
+    meant = None
+    if mark.depth_m > sounder.depth_m and now.speed_mps > 0.0:
+        meant = mark_of(sounder, depth_m=mark.depth_m, speed_mps=now.speed_mps, pings_ps=1.0)
+    return MarkView(
+        event_id=timed.event_id, at_s=timed.at_s, depth_m=mark.depth_m, count=mark.count,
+        recent=recent, here=here,
+        run_at_m=depth_to_fish(
+            mark.depth_m, above_mark_m=state.above_mark_m, bottom_m=state.bottom_m
+        ),
+        cone_m=0.0 if meant is None else meant.width_m,
+        in_cone_s=0.0 if meant is None else meant.seconds,
     )
 
 

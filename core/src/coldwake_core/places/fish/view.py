@@ -144,6 +144,7 @@ class RodView:
 class MarkView:
     """A mark: whether it still speaks for where fish are, and the depth to run a lure for it, m.
 
+    ``cone_m`` is how wide the sonar sees there and ``in_cone_s`` how long a fish stays in it.
     ``here`` is whether the water here is deep enough for it: one made over deeper water belongs
     there.
     """
@@ -155,6 +156,8 @@ class MarkView:
     recent: bool
     run_at_m: float
     here: bool
+    cone_m: float = 0.0
+    in_cone_s: float = 0.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -11,6 +11,7 @@ from ...advice.colour import COLOUR_SCHOOLS
 from ...advice.departure import Departure, departure
 from ...advice.method import comfort_band_degc
 from ...advice.phases import Phase, day_phases
+from ...advice.safety import TurnBack, turn_back
 from ...record.planned import DayPlan
 from ...record.trip import Species, Sun
 from ...trip.now import Now
@@ -26,6 +27,9 @@ DAY_LAYER_M: Final = 4.0
 """The warm layer of one day lies above this, and is no thermocline (judged)."""
 COLD_SHOCK_DEGC: Final = 15.0
 WARM_RELEASE_DEGC: Final = 20.0
+WAY_M: Final = 1500.0
+HOME_MPS: Final = 2.5
+"""A mile from the ramp and home at five and a half miles an hour, until the user says (judged)."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -111,6 +115,8 @@ class DayView:
         Phases as the day stands, and as they were planned.
     cautions : tuple of Caution
         When what can hurt.
+    turn_back : TurnBack or None
+        When to turn for the ramp at the latest, a kilometre from it; None where it is never light.
     light : tuple of LightAtDepth
         Light and colours at a few depths.
     anglers_degc, published_degc : tuple of float
@@ -130,6 +136,7 @@ class DayView:
     phases: tuple[Phase, ...]
     planned: tuple[Phase, ...]
     cautions: tuple[Caution, ...]
+    turn_back: TurnBack | None
     light: tuple[LightAtDepth, ...]
     anglers_degc: tuple[float, float]
     published_degc: tuple[float, float]
@@ -182,6 +189,7 @@ def day_view(
         hours=tuple(_hour(plan, before, day, h.at_s, species, bottom_m) for h in plan.hours),
         phases=now, planned=as_planned,
         cautions=_cautions(plan, day, sun, species),
+        turn_back=_turn_back(plan, sun),
         light=tuple(
             LightAtDepth(
                 depth_m=z, left=light_left(z, plan.secchi_m),
@@ -238,6 +246,19 @@ def _hour(
         cloud=hour.cloud, wind_mps=hour.wind_mps,
         wind_from_deg=hour.wind_from_deg, air_degc=hour.air_degc,
         elevation_deg=hour.elevation_deg, azimuth_deg=hour.azimuth_deg, across_deg=across,
+    )
+
+
+def _turn_back(plan: DayPlan, sun: Sun) -> TurnBack | None:
+    if sun.dark_s <= sun.first_light_s:
+        return None
+    blown = [
+        h.at_s for h in plan.hours
+        if h.wind_mps >= DANGEROUS_MPS and sun.first_light_s < h.at_s < sun.dark_s
+    ]
+    return turn_back(
+        started_s=sun.first_light_s, dark_s=sun.dark_s, wind_s=blown[0] if blown else None,
+        way_m=WAY_M, home_mps=HOME_MPS,
     )
 
 

@@ -29,6 +29,10 @@ const rods = computed(() => props.view.rods.filter((rod) => rod.setup))
         {{ formatLength(view.above_mark_m, display.units) }} above.
         <button class="link" @click="emit('offset')">Change that</button>
       </p>
+      <p v-if="mark.cone_m" class="label" data-test="mark-cone">
+        The sonar sees {{ formatLength(mark.cone_m, display.units) }} across there; at this speed a fish is in it for up to
+        {{ Math.max(Math.round(mark.in_cone_s!), 1) }} s. Length on the screen is that time, not the size of the fish.
+      </p>
       <div class="rods">
         <v-btn
           v-for="rod in rods"

@@ -17,6 +17,7 @@ import { savePlan } from '../api'
 import ColoursAtDepth from '../components/ColoursAtDepth.vue'
 import DayPicture from '../components/DayPicture.vue'
 import DayWishes from '../components/DayWishes.vue'
+import FloatPlan from '../components/FloatPlan.vue'
 import LegsPanel from '../components/LegsPanel.vue'
 import PhaseCards from '../components/PhaseCards.vue'
 import UnderWay from '../components/UnderWay.vue'
@@ -31,6 +32,7 @@ const planning = useDay()
 const { wishes, hours, words, age, trouble, day, problem, busy } = planning
 const hour = ref(9)
 const ready = ref(false)
+const telling = ref(false)
 
 const bare = computed(() => list.value !== null && !list.value.waters.length && !list.value.outfits.length)
 const water = computed(() => waters.value.find((item) => item.id === wishes.water_id) ?? null)
@@ -200,6 +202,10 @@ onMounted(async () => {
               <p v-for="caution in day.view.cautions" :key="caution.kind">
                 <b>{{ CAUTIONS[caution.kind] }}</b> {{ clock(caution.from_s) }}–{{ clock(caution.to_s) }}. {{ caution.text }}
               </p>
+              <p v-if="day.view.turn_back" data-test="turn-back">
+                <b>Turn back</b> by {{ clock(day.view.turn_back.at_s) }} for the {{ day.view.turn_back.why }}, a mile from the ramp.
+                <button type="button" class="link" data-test="to-float-plan" @click="telling = true">Tell somebody ashore</button>
+              </p>
               <p class="label">Local rules and what you see on the water come before any of this.</p>
             </section>
           </div>
@@ -226,6 +232,16 @@ onMounted(async () => {
           </form>
         </aside>
       </div>
+      <FloatPlan
+        v-if="day && water"
+        v-model="telling"
+        :water-id="water.id"
+        :water-name="water.name"
+        :boat="list.outfits.find((item) => item.id === form.outfit_id)?.name ?? ''"
+        :out-s="day.sun.first_light_s"
+        :back-s="day.view.turn_back?.home_s ?? day.sun.sunset_s"
+        :offset-min="day.utc_offset_min"
+      />
     </template>
   </main>
 </template>
@@ -320,6 +336,11 @@ aside {
 }
 h2 {
   margin: 0;
+}
+.link {
+  min-height: 44px;
+  text-decoration: underline;
+  color: var(--ink);
 }
 form {
   display: grid;

@@ -34,5 +34,18 @@ async function toDemo(): Promise<void> {
       title="Practice"
       text="The practice morning is open on the machine that runs Cold Wake, when it was started with its demo."
     />
+    <p class="bench"><router-link to="/practice/sonar" data-test="to-sonar">Sonar bench: what a mark means</router-link></p>
   </main>
 </template>
+
+<style scoped>
+.bench {
+  text-align: center;
+}
+a {
+  color: var(--ink);
+  min-height: 44px;
+  display: inline-flex;
+  align-items: center;
+}
+</style>
