@@ -53,6 +53,7 @@ coverage:
 bench:
 	@scripts/install.sh test
 	@PYTHONPATH=benchmarks:tests:tests/core .venv/bin/python benchmarks/core_speed.py
+	@PYTHONPATH=benchmarks:tests:tests/core .venv/bin/python benchmarks/day_speed.py
 	@PYTHONPATH=benchmarks:tests .venv/bin/python benchmarks/browser_speed.py
 
 # Change the core a little, many times, and see whether its tests notice. It takes half an hour.

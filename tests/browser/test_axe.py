@@ -13,7 +13,7 @@ from running import RunningServer
 AXE = ROOT / "web/node_modules/axe-core/axe.min.js"
 PLACES = [
     "/fish", "/rig", "/rig/card", "/rig/spread", "/locker", "/locker?tab=boats", "/plan", "/review",
-    "/practice", "/first-day",
+    "/practice", "/practice/sonar", "/waters/1", "/first-day",
 ]
 
 

@@ -71,3 +71,89 @@ def test_method_of_the_hour_is_the_plan_s_phase(fish: Page):
     expect(fish.get_by_test_id("method-name")).to_contain_text("Slow down")
     expect(fish.get_by_test_id("method-plan")).to_contain_text("ahead of the plan")
     expect(fish.get_by_test_id("ribbon-planned")).to_have_count(1)
+
+
+def test_legs_follow_a_contour_and_go_out_as_gpx(fish: Page, server: RunningServer):
+    planned(fish, server)
+    chart = fish.locator("[data-test=legs] [data-test=chart]")
+    expect(chart).not_to_have_attribute("data-legs", "0")
+    first = fish.get_by_test_id("leg").first.inner_text()
+    fish.get_by_test_id("leg-depth").fill("60")
+    expect(fish.get_by_test_id("leg").first).not_to_have_text(first)
+    expect(fish.get_by_test_id("leg").first).to_contain_text("60")
+    with fish.expect_download() as saved:
+        fish.get_by_test_id("legs-gpx").click()
+    assert "<rte>" in saved.value.path().read_text("utf-8")
+    fish.get_by_test_id("leg-depth").fill("200")
+    expect(fish.locator("[data-test=legs]")).to_contain_text("contour has 150 m")
+
+
+def test_somebody_ashore_is_told(fish: Page, server: RunningServer):
+    planned(fish, server)
+    expect(fish.get_by_test_id("turn-back")).to_contain_text("for the dark")
+    fish.get_by_test_id("to-float-plan").click()
+    fish.get_by_test_id("float-write").click()
+    expect(fish.get_by_test_id("float-plan")).to_contain_text("who")
+    fish.get_by_test_id("float-who").fill("Two of us")
+    fish.get_by_test_id("float-call").fill("Ash, 555 0100")
+    fish.get_by_test_id("float-write").click()
+    expect(fish.get_by_test_id("float-text")).to_contain_text("555 0100")
+    with fish.expect_download() as saved:
+        fish.get_by_test_id("float-ics").click()
+    assert "BEGIN:VALARM" in saved.value.path().read_text("utf-8")
+
+
+def open_water(page: Page, server: RunningServer, name: str) -> None:
+    waters = ApiUser(server.url).get("/api/waters/")
+    key = next(w["id"] for w in waters if w["name"].startswith(name))
+    page.goto(f"{server.url}/waters/{key}")
+    page.wait_for_selector("[data-test=water][data-state=ready]")
+
+
+def test_soundings_are_looked_at_then_taken(fish: Page, server: RunningServer):
+    open_water(fish, server, "Lower")
+    # Twice as deep by mistake: feet that are said to be metres.
+    rows = [
+        f"{38.4955 + 0.0004 * r:.5f},{-121.501 + 0.00008 * c:.5f},{2 + c}"
+        for r in range(22) for c in range(20)
+    ]
+    fish.get_by_test_id("survey-name").fill("June, low water")
+    fish.get_by_test_id("survey-unit-m").check(force=True)
+    fish.get_by_test_id("survey-text").fill("\n".join(["latitude,longitude,depth", *rows]))
+    fish.get_by_test_id("survey-look").click()
+    expect(fish.get_by_test_id("survey-looked")).to_contain_text("440")
+    expect(fish.get_by_test_id("odd-feet")).to_be_visible()
+    fish.get_by_test_id("survey-unit-ft").check(force=True)
+    fish.get_by_test_id("survey-look").click()
+    expect(fish.get_by_test_id("odd-feet")).to_have_count(0)
+    fish.get_by_test_id("survey-take").click()
+    expect(fish.locator("[data-test=water]")).to_contain_text("June, low water: 440 soundings")
+
+
+def test_closed_water_is_placed_on_the_chart_with_its_rule(fish: Page, server: RunningServer):
+    open_water(fish, server, "Sallow")
+    fish.get_by_test_id("feature-add").click()
+    fish.get_by_test_id("feature-kind-closed_ring").check(force=True)
+    fish.get_by_test_id("feature-name").fill("Dam")
+    fish.get_by_test_id("feature-radius").fill("300")
+    fish.locator("[data-test=chart]").click(position={"x": 300, "y": 500})
+    expect(fish.get_by_test_id("feature-corners")).to_contain_text("Placed")
+    fish.get_by_test_id("feature-keep").click()
+    # Without its rule it is not taken, and nothing of it is lost.
+    expect(fish.get_by_role("alert")).to_contain_text("rule")
+    expect(fish.get_by_test_id("feature-name")).to_have_value("Dam")
+    fish.get_by_test_id("feature-rule").fill("no boats")
+    fish.get_by_test_id("feature-origin").fill("a sign at the dam")
+    fish.get_by_test_id("feature-day").fill("2026-04-01")
+    fish.get_by_test_id("feature-keep").click()
+    expect(fish.locator("[data-test=chart]")).to_contain_text("closed: Dam")
+
+
+def test_a_slower_boat_draws_a_longer_mark(fish: Page, server: RunningServer):
+    fish.goto(f"{server.url}/practice/sonar")
+    read = fish.get_by_test_id("sonar-read")
+    expect(read).to_contain_text("an arch")
+    fish.get_by_test_id("sonar-speed_mps").fill("0.2")
+    expect(read).to_contain_text("a long worm")
+    fish.get_by_test_id("sonar-speed_mps").fill("18")
+    expect(read).to_contain_text("a dash")

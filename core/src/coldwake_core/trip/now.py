@@ -28,7 +28,7 @@ class Now:
     unread : tuple of Unread
         What in the record cannot be read.
     memo : dict
-        What was worked out of this picture once; nobody else's.
+        What was worked out of this trip once, with what it was worked out from.
     """
 
     state: TripState
@@ -61,5 +61,5 @@ class Now:
         """
         return Now(
             state=state, lines=LineSolver(self.trip, state, self.lines.solutions), faulty={},
-            unread=(),
+            unread=(), memo=self.memo,
         )

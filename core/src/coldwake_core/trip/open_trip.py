@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from typing import Any
 
 from ..errors import InvalidInputError
 from ..gear.setup import build_rig
@@ -42,6 +43,7 @@ class OpenTrip:
         self.solutions = Solutions() if solutions is None else solutions
         self.unread = unread
         self._now: Now | None = None
+        self._memo: dict[str, Any] = {}
 
     @property
     def now(self) -> Now:
@@ -50,7 +52,7 @@ class OpenTrip:
             state, faulty = _sound_part(self.history.state)
             self._now = Now(
                 state=state, lines=LineSolver(self.trip, state, self.solutions), faulty=faulty,
-                unread=self.unread,
+                unread=self.unread, memo=self._memo,
             )
         return self._now
 

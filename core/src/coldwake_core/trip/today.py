@@ -64,27 +64,30 @@ def today(now: Now) -> Today | None:
     Returns
     -------
     Today or None
-        None without a plan. Worked out once for each state of the record.
+        None without a plan. Worked out once for what was read and chosen so far.
     """
     plan, trip, state = now.trip.plan, now.trip, now.state
     if plan is None:
         return None
-    if "today" not in now.memo:
-        readings = surface_readings(now)
+    readings = surface_readings(now)
+    schools = state.schools.get("cold_morning"), state.schools.get("colour")
+    # A tap changes neither: the day is worked out anew only when something was read or chosen.
+    found: Today | None
+    known, found = now.memo.get("today", (None, None))
+    if known != (readings, schools):
         before, day = SlidDay(plan.forecast), SlidDay(plan.forecast, readings)
         planned, phases = (
             day_phases(
                 plan, of, species=trip.species, sun=trip.sun, bottom_m=trip.bottom_m,
-                cold_school=state.schools.get("cold_morning"),
-                colour_school=state.schools.get("colour"),
+                cold_school=schools[0], colour_school=schools[1],
             )
             for of in (before, day)
         )
-        now.memo["today"] = Today(
+        found = Today(
             day=day, before=before, phases=phases, planned=planned,
             departure=departure(before, readings, planned, phases),
         )
-    found: Today = now.memo["today"]
+        now.memo["today"] = (readings, schools), found
     return found
 
 

@@ -44,7 +44,7 @@ export function temperatureAt(view: Pick<DayView, 'hours' | 'depths_m'>, along: 
   if (k === -1) k = depths.length - 1
   const below = depths[k]!
   const above = depths[Math.max(k - 1, 0)]!
-  const down = below === above ? 0 : Math.max((depthM - above) / (below - above), 0)
+  const down = below === above ? 0 : Math.min(Math.max((depthM - above) / (below - above), 0), 1)
   const mixed = (row: readonly number[]) => row[Math.max(k - 1, 0)]! * (1 - down) + row[k]! * down
   const share = at - i
   return mixed(hours[i]!.profile_degc) * (1 - share) + mixed(hours[i + 1]!.profile_degc) * share
