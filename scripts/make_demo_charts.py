@@ -4,9 +4,12 @@ from __future__ import annotations
 
 import json
 import math
+import random
+from collections.abc import Callable
 from pathlib import Path
 
-DEMO = Path(__file__).resolve().parent.parent / "demo" / "charts"
+ROOT = Path(__file__).resolve().parent.parent / "demo"
+DEMO = ROOT / "charts"
 
 
 def write(name: str, *, latitude: float, longitude: float, cell_m: float, rows: list) -> None:
@@ -45,8 +48,39 @@ def skerrel(x: float, y: float) -> float | None:
     return round(max(0.6 + channel, 0.3), 1)
 
 
+def sound(
+    name: str, depth: Callable[[float, float], float | None], *, latitude: float, longitude: float,
+    width_m: float, length_m: float, count: int,
+) -> None:
+    """Write invented soundings as a boat makes them: to and fro across, a hand's breadth wrong."""
+    draw = random.Random(7)
+    places = ROOT / "soundings"
+    places.mkdir(exist_ok=True)
+    rows = ["latitude,longitude,depth"]
+    crossings = int(math.sqrt(count * length_m / width_m))
+    each = count // crossings
+    for i in range(crossings):
+        for k in range(each):
+            x = width_m * (k + draw.random()) / each
+            y = length_m * (i + 0.3 * draw.random()) / crossings
+            found = depth(x, y)
+            if found is not None:
+                north = latitude + y / 111_195.0
+                east = longitude + x / (111_195.0 * math.cos(math.radians(latitude)))
+                rows.append(f"{north:.6f},{east:.6f},{max(found + draw.gauss(0.0, 0.12), 0.2):.2f}")
+    (places / f"{name}.csv").write_text("\n".join(rows) + "\n", "utf-8")
+
+
 def main() -> None:
-    """Write both charts."""
+    """Write both charts, and soundings of both waters to bring in."""
+    sound(
+        "sallow_tarn", sallow, latitude=43.9892, longitude=-115.0065, width_m=1040.0,
+        length_m=2400.0, count=4500,
+    )
+    sound(
+        "lower_skerrel", skerrel, latitude=38.4955, longitude=-121.5010, width_m=180.0,
+        length_m=1008.0, count=2400,
+    )
     DEMO.mkdir(exist_ok=True)
     write(
         "sallow_tarn", latitude=43.9892, longitude=-115.0065, cell_m=40.0,

@@ -145,6 +145,9 @@ SHOTS: list[tuple[str, int, int, Show]] = [
     ("river", 1280, 800, river), ("not-taken", 1280, 800, not_taken),
     ("ageing", 1280, 800, ageing), ("door", 1280, 800, door),
     ("first-day", 1280, 800, place("/first-day", "[data-test=boat-8]", "[data-test=boat-4]")),
+    ("plan", 1280, 1400, place("/plan", "[data-test=leg]")),
+    ("water", 1280, 800, place("/locker?tab=waters", "text=Sallow Tarn", "[data-test=to-chart]")),
+    ("sonar", 1280, 800, place("/practice/sonar", "[data-test=sonar-read]")),
     ("review", 1280, 800, place("/review", "[data-test=export-csv]")),
 ]
 

@@ -5,6 +5,7 @@ import { formatAge } from '@/features/trip/logic/format'
 import ChoiceRow from '@/shared/ui/ChoiceRow.vue'
 import NumberField from '@/shared/ui/NumberField.vue'
 import TextField from '@/shared/ui/TextField.vue'
+import { useDisplayStore } from '@/shared/units/store'
 import type { Wishes } from '../composables/useDay'
 
 const props = defineProps<{
@@ -39,6 +40,7 @@ const COLOURS = [
   { value: 'match_bait', title: 'Match the bait' },
   { value: 'thump_first', title: 'Thump first' },
 ] as const
+const display = useDisplayStore()
 const more = ref(false)
 const waterOptions = computed(() => props.waters.map(({ id, name }) => ({ value: id, title: name })))
 </script>
@@ -71,9 +73,15 @@ const waterOptions = computed(() => props.waters.map(({ id, name }) => ({ value:
     </div>
     <ChoiceRow v-if="coldMorning" v-model="wishes.cold_school" label="cold morning: whose way" :options="COLD" test="cold" />
     <button type="button" class="more" :aria-expanded="more" data-test="more-wishes" @click="more = !more">
-      {{ more ? 'Less' : 'Clarity and colours' }}
+      {{ more ? 'Less' : 'Profile, clarity, colours' }}
     </button>
     <template v-if="more">
+      <label class="profile">
+        <span class="label"
+          >a profile you read: {{ display.units.length }} and {{ display.units.temperature }}, one pair a line, from the surface down</span
+        >
+        <textarea v-model.lazy="wishes.profile" rows="4" placeholder="0 49&#10;20 47&#10;60 44" data-test="plan-profile" />
+      </label>
       <ChoiceRow v-model="wishes.secchi" label="how clear" :options="CLARITY" test="clarity" />
       <ChoiceRow v-model="wishes.colour_school" label="colours: whose way" :options="COLOURS" test="colours" />
     </template>
@@ -100,6 +108,16 @@ const waterOptions = computed(() => props.waters.map(({ id, name }) => ({ value:
 }
 .trouble {
   font-weight: 650;
+}
+.profile {
+  display: grid;
+}
+.profile textarea {
+  border: 1px solid var(--ink-2);
+  border-radius: 4px;
+  padding: 6px 8px;
+  background: var(--frost);
+  color: var(--ink);
 }
 .acts {
   display: flex;

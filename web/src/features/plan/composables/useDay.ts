@@ -4,6 +4,7 @@ import { latestOnly } from '@/shared/core/latest'
 import { describeError } from '@/shared/units/describe'
 import { settled, type Typed } from '@/shared/units/measures'
 import { useDisplayStore } from '@/shared/units/store'
+import { readProfile } from '../logic/profile'
 import { getWeather, lastSurface, tryDay, type Asked, type DayTried, type WeatherHour } from '../api'
 
 export interface Wishes {
@@ -12,6 +13,8 @@ export interface Wishes {
   day: string
   surface: Typed
   secchi: number
+  /** Depth and temperature a line, as typed; empty where nobody lowered a thermometer. */
+  profile: string
   air_low: Typed
   air_high: Typed
   cold_school: string | null
@@ -49,6 +52,7 @@ export function useDay(): DayPlanning {
     day: TODAY(),
     surface: null,
     secchi: 6,
+    profile: '',
     air_low: 3,
     air_high: 15,
     cold_school: null,
@@ -76,12 +80,14 @@ export function useDay(): DayPlanning {
   )
 
   function asked(rough: boolean): Asked | null {
-    if (wishes.water_id === null || wishes.surface === null) return null
+    const typed = readProfile(wishes.profile, display.units)
+    if (typed.bad !== null) throw new Error(`Profile, line ${typed.bad}: a depth and a temperature, such as “20 48.5”.`)
+    if (wishes.water_id === null || (wishes.surface === null && !typed.profile.length)) return null
     return {
       water_id: wishes.water_id,
       species: wishes.species,
       day: wishes.day,
-      surface_degc: settled(wishes.surface, 'Surface'),
+      ...(typed.profile.length ? { profile: typed.profile } : { surface_degc: settled(wishes.surface, 'Surface') }),
       secchi_m: wishes.secchi,
       hours: hours.value,
       typed: hours.value

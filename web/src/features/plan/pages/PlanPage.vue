@@ -52,6 +52,8 @@ const spread = computed(() => {
 })
 const CAUTIONS = { cold_water: 'Cold water', warm_release: 'Warm water', wind: 'Wind', dark: 'Dark' } as const
 
+const printDay = (): void => window.print()
+
 function look(atS: number): void {
   const all = day.value?.view.hours ?? []
   hour.value = Math.max(
@@ -71,7 +73,7 @@ watch(
   },
 )
 watch(
-  () => [wishes.species, wishes.surface, wishes.secchi, wishes.air_low, wishes.air_high, wishes.cold_school, wishes.colour_school],
+  () => [wishes.species, wishes.surface, wishes.secchi, wishes.profile, wishes.air_low, wishes.air_high, wishes.cold_school, wishes.colour_school],
   () => ready.value && planning.compute(),
 )
 
@@ -175,6 +177,7 @@ onMounted(async () => {
               >
               <template v-else>sun down</template>
             </p>
+            <v-btn size="small" class="print" data-test="print-day" @click="printDay">Print</v-btn>
           </header>
           <DayPicture
             v-if="day && water"
@@ -355,6 +358,19 @@ a {
   --v-btn-height: var(--touch);
   background: var(--ink);
   color: var(--frost);
+}
+.print {
+  --v-btn-height: 44px;
+  margin-left: auto;
+}
+@media print {
+  .print,
+  aside {
+    display: none;
+  }
+  .grid {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 @media (max-width: 900px) {
   .grid {
