@@ -226,6 +226,28 @@ def test_the_day_says_when_to_turn_back():
     assert clock(13) < found.at_s < clock(13.75)
 
 
+def blown(mps, from_deg, forecast=None):
+    hours = tuple(replace(h, wind_mps=mps, wind_from_deg=from_deg) for h in planned().hours)
+    return view(plan=planned(forecast, hours=hours)).lake
+
+
+def test_warm_water_piles_up_downwind():
+    # Common practice. From the south-west it lies at the north-east end.
+    found = blown(7.0, 225.0, rising(start_degf=66.0, rise_degf=3.0, deep_degf=46.0))
+    assert (found.warm_end, found.cold_end) == ("north-east", "south-west")
+    assert found.wedderburn is not None
+    assert found.follows_s > 600.0
+    assert found.stability_jpm2 > 0.0
+    harder = blown(18.0, 225.0, rising(start_degf=66.0, rise_degf=3.0, deep_degf=46.0))
+    assert harder.wedderburn < found.wedderburn
+    assert "south-west" in harder.text
+    calm = blown(1.0, 225.0)
+    assert (calm.warm_end, calm.cold_end) == ("", "")
+    mixed = blown(7.0, 0.0, rising(start_degf=46.0, rise_degf=0.0, deep_degf=46.0))
+    assert mixed.wedderburn is None
+    assert "south end" in mixed.text
+
+
 def held(plan, *events):
     return session(*events, plan=encode(plan), sun=encode(SUN), bottom_m=40.0)
 

@@ -25,6 +25,7 @@ from coldwake_core.places.plan.day import DayView, day_view
 from coldwake_core.record.payloads import SCHOOLS
 from coldwake_core.record.planned import DayPlan, PlannedHour
 from coldwake_core.record.trip import Sun
+from coldwake_core.rig_rules.law import WaterRules
 from coldwake_core.water.light import SECCHI_M
 from coldwake_core.water.weather import (
     STEP_S,
@@ -84,6 +85,29 @@ def fetch_m(water: Water) -> float:
     return max(math.hypot(north, east) * float(chart["cell_m"]), 100.0)
 
 
+def rules_said(water: Water, day: date) -> tuple[str, ...]:
+    """Return what the user noted of the water's rules that bears on a day, in sentences."""
+    if water.rules is None:
+        return ()
+    rules = decode(WaterRules, water.rules, field="rules")
+    said = []
+    if not rules.in_season(day):
+        said.append(
+            f"Out of the season that you noted ({rules.season_from} to {rules.season_to})."
+        )
+    if rules.rods_most is not None:
+        said.append(f"{rules.rods_most} rods at most on the boat.")
+    if rules.bag_most is not None:
+        counts = ", those let go from bait with them" if rules.bait_counts else ""
+        said.append(f"{rules.bag_most} fish a day{counts}.")
+    if rules.hooks != "any":
+        said.append(f"Hooks: {rules.hooks.replace('_', ', ')}.")
+    if not rules.bait:
+        said.append("No bait.")
+    said.append(f"As you read it on {rules.entered_on}: {rules.origin}. It is not the law.")
+    return tuple(said)
+
+
 def shown(
     plan: DayPlan, *, water: Water, day: date, species: Any, schools: dict[str, str],
     hours: tuple[WeatherHour, ...],
@@ -98,7 +122,10 @@ def shown(
     view = day_view(
         plan, species=species, sun=sun, bottom_m=water.deepest_m, schools=schools
     )
-    return PlannedDay(plan=plan, view=view, hours=hours, sun=sun, utc_offset_min=offset_min)
+    return PlannedDay(
+        plan=plan, view=view, hours=hours, sun=sun, utc_offset_min=offset_min,
+        rules=rules_said(water, day),
+    )
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -117,6 +144,7 @@ class PlannedDay:
     hours: tuple[WeatherHour, ...]
     sun: Sun
     utc_offset_min: int
+    rules: tuple[str, ...]
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -38,6 +38,7 @@ class DayTriedSerializer(serializers.Serializer):
     hours = WeatherHourSerializer(many=True)
     sun = serializer_of(Sun)()
     utc_offset_min = serializers.IntegerField()
+    rules = serializers.ListField(child=serializers.CharField())
 
 
 class LegsAskedSerializer(serializers.Serializer):

@@ -54,7 +54,7 @@ def _row(plan: Plan) -> dict[str, Any]:
 def _day(planned: PlannedDay) -> dict[str, Any]:
     return {
         "view": encode(planned.view), "hours": encode(planned.hours), "sun": encode(planned.sun),
-        "utc_offset_min": planned.utc_offset_min,
+        "utc_offset_min": planned.utc_offset_min, "rules": list(planned.rules),
     }
 
 

@@ -34,7 +34,16 @@ from .payloads import (
     TipMoved,
     VoltageRead,
 )
-from .state import SURFACE_M, Answer, Reading, RodState, Stint, TimedMark, TripState
+from .state import (
+    SURFACE_M,
+    Answer,
+    LandedFish,
+    Reading,
+    RodState,
+    Stint,
+    TimedMark,
+    TripState,
+)
 from .trip import PastReading, Trip
 
 PLACE_KNOWN_S: Final = 120.0
@@ -277,6 +286,10 @@ def _landed(state: TripState, at_s: float, item: Landed, _: str) -> None:
     rod.tally.landed += 1
     rod.tally.kept += item.kept
     state.bites.append((at_s, item.rod_id, "landed"))
+    state.landed.append(LandedFish(
+        at_s=at_s, rod_id=item.rod_id, kept=item.kept, length_m=item.length_m,
+        on_bait=rod.setup is not None and rod.setup.bait_id is not None,
+    ))
 
 
 def _lost(state: TripState, at_s: float, item: RodOnly, _: str) -> None:

@@ -80,6 +80,17 @@ class Tally:
     lost: int = 0
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class LandedFish:
+    """A fish in the net: when, s, on which rod, whether it was kept, how long, m, and on bait."""
+
+    at_s: float
+    rod_id: str
+    kept: bool
+    length_m: float | None
+    on_bait: bool
+
+
 @dataclass(slots=True)
 class RodState:
     """One rod now.
@@ -181,6 +192,7 @@ class TripState:
     stints: list[Stint] = field(default_factory=list)
     stint_of: dict[str, int] = field(default_factory=dict)
     bites: list[tuple[float, str, str]] = field(default_factory=list)
+    landed: list[LandedFish] = field(default_factory=list)
     depth_readings: list[PastReading] = field(default_factory=list)
     set_aside: set[str] = field(default_factory=set)
     beats: dict[tuple[str | None, str], Beat] = field(default_factory=dict)

@@ -28,6 +28,16 @@ class WaterRules:
         Whether bait may be used.
     rods_most : int or None
         Most rods that may be out on this boat; None where nothing is said.
+    bag_most : int or None
+        Most fish that may be kept in a day.
+    bait_counts : bool
+        Whether a fish caught on bait counts though it is let go.
+    least_m, longest_m : float or None
+        Shortest and longest fish that may be kept, m.
+    slot_low_m, slot_high_m : float or None
+        Fish between these go back, m.
+    season_from, season_to : str
+        First and last day of the season as MM-DD; empty where nothing is said.
     """
 
     entered_on: str
@@ -35,6 +45,14 @@ class WaterRules:
     hooks: HookRule = "any"
     bait: bool = True
     rods_most: int | None = None
+    bag_most: int | None = None
+    bait_counts: bool = False
+    least_m: float | None = None
+    longest_m: float | None = None
+    slot_low_m: float | None = None
+    slot_high_m: float | None = None
+    season_from: str = ""
+    season_to: str = ""
 
     def check(self) -> None:
         """Raise InvalidInputError unless day and origin are given."""
@@ -47,3 +65,49 @@ class WaterRules:
             ) from None
         if self.rods_most is not None:
             require_number("rods_most", self.rods_most, low=1, high=30)
+        if self.bag_most is not None:
+            require_number("bag_most", self.bag_most, low=0, high=200)
+        for name in ("least_m", "longest_m", "slot_low_m", "slot_high_m"):
+            if getattr(self, name) is not None:
+                require_number(name, getattr(self, name), low=0.05, high=2.0, unit="m")
+        for low, high in (("least_m", "longest_m"), ("slot_low_m", "slot_high_m")):
+            first, last = getattr(self, low), getattr(self, high)
+            if first is not None and last is not None and last < first:
+                raise InvalidInputError(high, last, f"no shorter than {low} ({first:g} m)")
+        if (self.slot_low_m is None) != (self.slot_high_m is None):
+            raise InvalidInputError(
+                "slot_high_m", self.slot_high_m, "both ends of the slot, or none"
+            )
+        if bool(self.season_from) != bool(self.season_to):
+            raise InvalidInputError(
+                "season_to", self.season_to, "both ends of the season, or none"
+            )
+        for name in ("season_from", "season_to"):
+            if getattr(self, name):
+                try:
+                    # A leap year, so that the 29th of February is a day.
+                    date.fromisoformat(f"2024-{getattr(self, name)}")
+                except ValueError:
+                    raise InvalidInputError(
+                        name, getattr(self, name), "a day of the year such as 04-15"
+                    ) from None
+
+    def in_season(self, day: date) -> bool:
+        """Return whether a day lies in the season that was noted.
+
+        Parameters
+        ----------
+        day : date
+            The day at the water.
+
+        Returns
+        -------
+        bool
+            True where no season was noted; one may run over the end of the year.
+        """
+        if not self.season_from:
+            return True
+        today = f"{day.month:02d}-{day.day:02d}"
+        if self.season_from <= self.season_to:
+            return self.season_from <= today <= self.season_to
+        return today >= self.season_from or today <= self.season_to

@@ -1409,6 +1409,7 @@ export interface components {
             hours: components["schemas"]["WeatherHour"][];
             sun: components["schemas"]["Sun"];
             utc_offset_min: number;
+            rules: string[];
         };
         /** @description The day by hours. */
         DayView: {
@@ -1417,6 +1418,7 @@ export interface components {
             phases: components["schemas"]["Phase"][];
             planned: components["schemas"]["Phase"][];
             cautions: components["schemas"]["Caution"][];
+            lake: components["schemas"]["LakeWind"];
             turn_back: components["schemas"]["TurnBack"] | null;
             light: components["schemas"]["LightAtDepth"][];
             anglers_degc: number[];
@@ -1652,6 +1654,7 @@ export interface components {
             clearance_m: number;
             unread: components["schemas"]["Unread"][];
             day?: components["schemas"]["DayOnFish"] | null;
+            limit?: components["schemas"]["LimitNow"] | null;
         };
         /** @description A float plan to write. */
         FloatAsked: {
@@ -1790,6 +1793,7 @@ export interface components {
             hours: components["schemas"]["WeatherHour"][];
             sun: components["schemas"]["Sun"];
             utc_offset_min: number;
+            rules: string[];
             asked: components["schemas"]["Asked"];
         };
         /** @description What is wanted of a rod's flash and thump. */
@@ -1816,6 +1820,26 @@ export interface components {
             words: string;
             mood: components["schemas"]["Mood"];
             fits: boolean;
+        };
+        /** @description The lake under the day's strongest wind. */
+        LakeWind: {
+            /** Format: double */
+            at_s: number;
+            /** Format: double */
+            wind_mps: number;
+            warm_end: string;
+            cold_end: string;
+            /** Format: double */
+            wedderburn: number | null;
+            /** Format: double */
+            lake_number: number | null;
+            /** Format: double */
+            stability_jpm2: number;
+            /** Format: double */
+            follows_s: number | null;
+            /** Format: double */
+            lean_m: number;
+            text: string;
         };
         /** @description A fish in the net. */
         Landed: {
@@ -1920,6 +1944,14 @@ export interface components {
             /** Format: double */
             left: number;
             colours: components["schemas"]["ColourAtDepth"][];
+        };
+        /** @description The day's fish against the user's own note of the rules. */
+        LimitNow: {
+            counted: number;
+            most: number | null;
+            near: boolean;
+            reached: boolean;
+            notes: string[];
         };
         /** @description The number to put on reel or counter. */
         LineNumber: {
@@ -3208,6 +3240,18 @@ export interface components {
             hooks?: "any" | "single" | "single_barbless";
             bait?: boolean;
             rods_most?: number | null;
+            bag_most?: number | null;
+            bait_counts?: boolean;
+            /** Format: double */
+            least_m?: number | null;
+            /** Format: double */
+            longest_m?: number | null;
+            /** Format: double */
+            slot_low_m?: number | null;
+            /** Format: double */
+            slot_high_m?: number | null;
+            season_from?: string;
+            season_to?: string;
         };
         /** @description A day's weather, how old the answer is, and what went wrong. */
         Weather: {

@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 from typing import Final
 
+from ...advice.limits import limit_now
 from ...advice.marks import MarkedBand, depth_to_fish, marked_bands, recent_marks
 from ...advice.method import Method, comfort_band_degc, comfort_depths_m
 from ...advice.moves import compare_rods, mark_targets, method_depth_m, next_move
@@ -106,8 +107,9 @@ def fish_view(now: Now, now_s: float) -> FishView:
         ),
         ribbon=_ribbon(now),
         undo_event_id=state.last_event_id, undo_event_type=state.last_event_type,
-        day=_day(now, now_s), ended=state.ended, ahead=ahead,
-        clearance_m=state.clearance_m, unread=now.unread,
+        day=_day(now, now_s),
+        limit=limit_now(now.trip.rules, state.landed, now.trip.species), ended=state.ended,
+        ahead=ahead, clearance_m=state.clearance_m, unread=now.unread,
     )
 
 

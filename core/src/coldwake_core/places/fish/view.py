@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from ...advice.limits import LimitNow
 from ...advice.method import Method
 from ...advice.moves import Comparison
 from ...advice.situation import Move
@@ -430,6 +431,8 @@ class FishView:
         What the record holds that this version does not understand; it is kept as it is.
     day : DayOnFish or None
         The plan behind the day; None where the trip took none along.
+    limit : LimitNow or None
+        The day's fish against what the user noted of the rules; None where nothing was noted.
     """
 
     now_s: float
@@ -460,3 +463,4 @@ class FishView:
     clearance_m: float
     unread: tuple[Unread, ...]
     day: DayOnFish | None = None
+    limit: LimitNow | None = None

@@ -19,6 +19,7 @@ from ...trip.today import surface_readings
 from ...water.forecast import Band, SlidDay, SurfaceReading
 from ...water.layers import thermocline_m
 from ...water.light import ColourAtDepth, colours_at, light_left
+from .lake import LakeWind, lake_wind
 
 ACROSS_DEG: Final = 90.0
 DANGEROUS_MPS: Final = 8.0
@@ -115,6 +116,8 @@ class DayView:
         Phases as the day stands, and as they were planned.
     cautions : tuple of Caution
         When what can hurt.
+    lake : LakeWind
+        The lake under the day's strongest wind.
     turn_back : TurnBack or None
         When to turn for the ramp at the latest, a kilometre from it; None where it is never light.
     light : tuple of LightAtDepth
@@ -136,6 +139,7 @@ class DayView:
     phases: tuple[Phase, ...]
     planned: tuple[Phase, ...]
     cautions: tuple[Caution, ...]
+    lake: LakeWind
     turn_back: TurnBack | None
     light: tuple[LightAtDepth, ...]
     anglers_degc: tuple[float, float]
@@ -189,7 +193,7 @@ def day_view(
         hours=tuple(_hour(plan, before, day, h.at_s, species, bottom_m) for h in plan.hours),
         phases=now, planned=as_planned,
         cautions=_cautions(plan, day, sun, species),
-        turn_back=_turn_back(plan, sun),
+        lake=lake_wind(plan, day, bottom_m=bottom_m), turn_back=_turn_back(plan, sun),
         light=tuple(
             LightAtDepth(
                 depth_m=z, left=light_left(z, plan.secchi_m),

@@ -31,6 +31,18 @@ const delivery = useDeliveryStore()
         view.surface_old ? `${formatAge(view.surface_age_s!)} old` : 'surface'
       }}</span>
     </button>
+    <!-- When it matters, and not before: close to the limit, or something kept that the note does not allow. -->
+    <span
+      v-if="view.limit && (view.limit.near || view.limit.notes.length)"
+      class="limit"
+      :class="{ full: view.limit.reached || view.limit.notes.length }"
+      :title="view.limit.notes.join(' ')"
+      role="status"
+      data-test="limit"
+    >
+      <b v-if="view.limit.most !== null">{{ view.limit.counted }} of {{ view.limit.most }}</b>
+      <span class="label">{{ view.limit.notes[0] ?? 'counted, as you noted the limit' }}</span>
+    </span>
     <span class="break" aria-hidden="true" />
     <v-btn class="entry" data-test="add-mark" @click="emit('ask', 'mark')">Mark</v-btn>
     <v-btn class="entry" data-test="sound" @click="emit('ask', 'bottom')">Bottom</v-btn>
@@ -71,6 +83,16 @@ const delivery = useDeliveryStore()
   padding: 0 8px;
   background: var(--frost);
   min-height: 60px;
+}
+.limit {
+  display: grid;
+  max-width: 220px;
+  padding: 2px 8px;
+  line-height: 1.2;
+  border-left: 4px solid var(--line);
+}
+.limit.full {
+  border-left-color: var(--now);
 }
 .where {
   flex: 1;

@@ -21,11 +21,34 @@ interface Form {
 }
 const form = ref<Form>({ name: '', deepest: null, latitude: null, longitude: null, offset: null, zone: '' })
 const ZONES = Intl.supportedValuesOf('timeZone')
-const rules = ref<{ on: boolean; hooks: NonNullable<WaterRules['hooks']>; bait: boolean; rods: Typed; day: string; origin: string }>({
+const rules = ref<{
+  on: boolean
+  hooks: NonNullable<WaterRules['hooks']>
+  bait: boolean
+  rods: Typed
+  bag: Typed
+  baitCounts: boolean
+  least: Typed
+  longest: Typed
+  slotLow: Typed
+  slotHigh: Typed
+  from: string
+  to: string
+  day: string
+  origin: string
+}>({
   on: false,
   hooks: 'any',
   bait: true,
   rods: null,
+  bag: null,
+  baitCounts: false,
+  least: null,
+  longest: null,
+  slotLow: null,
+  slotHigh: null,
+  from: '',
+  to: '',
   day: '',
   origin: '',
 })
@@ -50,6 +73,14 @@ watch(
       hooks: known?.hooks ?? 'any',
       bait: known?.bait ?? true,
       rods: known?.rods_most ?? null,
+      bag: known?.bag_most ?? null,
+      baitCounts: known?.bait_counts ?? false,
+      least: known?.least_m ?? null,
+      longest: known?.longest_m ?? null,
+      slotLow: known?.slot_low_m ?? null,
+      slotHigh: known?.slot_high_m ?? null,
+      from: known?.season_from ?? '',
+      to: known?.season_to ?? '',
       day: known?.entered_on ?? today(),
       origin: known?.origin ?? '',
     }
@@ -63,6 +94,9 @@ function today(): string {
   const now = new Date()
   return new Date(now.getTime() - now.getTimezoneOffset() * 60_000).toISOString().slice(0, 10)
 }
+/** A number that may be left out. */
+const said = (value: Typed, what: string): number | null => (value === null || value === '' ? null : settled(value, what))
+
 async function save(): Promise<void> {
   problem.value = null
   saving.value = true
@@ -80,7 +114,15 @@ async function save(): Promise<void> {
             origin: rules.value.origin,
             hooks: rules.value.hooks,
             bait: rules.value.bait,
-            rods_most: rules.value.rods === null ? null : settled(rules.value.rods, 'Most rods'),
+            rods_most: said(rules.value.rods, 'Most rods'),
+            bag_most: said(rules.value.bag, 'Most fish'),
+            bait_counts: rules.value.baitCounts,
+            least_m: said(rules.value.least, 'Shortest'),
+            longest_m: said(rules.value.longest, 'Longest'),
+            slot_low_m: said(rules.value.slotLow, 'Slot from'),
+            slot_high_m: said(rules.value.slotHigh, 'Slot to'),
+            season_from: rules.value.from.trim(),
+            season_to: rules.value.to.trim(),
           }
         : null,
     }
@@ -124,6 +166,21 @@ async function save(): Promise<void> {
         >
         <NumberField v-model="rules.rods" label="most rods out on a boat" measure="count" placeholder="not said" test="rules-rods" />
         <label class="switch"><input v-model="rules.bait" type="checkbox" /> bait may be used</label>
+        <NumberField v-model="rules.bag" label="fish a day, at most" measure="count" placeholder="not said" test="rules-bag" />
+        <label class="switch"
+          ><input v-model="rules.baitCounts" type="checkbox" data-test="rules-bait-counts" /> a fish caught on bait counts, let go or
+          not</label
+        >
+        <NumberField v-model="rules.least" label="kept fish: shortest" measure="short" placeholder="not said" test="rules-least" />
+        <NumberField v-model="rules.longest" label="kept fish: longest" measure="short" placeholder="not said" test="rules-longest" />
+        <NumberField v-model="rules.slotLow" label="those from … go back" measure="short" placeholder="no slot" test="rules-slot-low" />
+        <NumberField v-model="rules.slotHigh" label="… to" measure="short" placeholder="no slot" test="rules-slot-high" />
+        <label class="field"
+          ><span class="label">season from, as 04-15</span><input v-model="rules.from" maxlength="5" placeholder="all year"
+        /></label>
+        <label class="field"
+          ><span class="label">to, as 10-31</span><input v-model="rules.to" maxlength="5" placeholder="all year"
+        /></label>
         <label class="field"><span class="label">read on</span><input v-model="rules.day" type="date" /></label>
         <label class="field"
           ><span class="label">where</span

@@ -7,7 +7,10 @@ export function readProfile(text: string, units: UnitChoice): { profile: [number
   const profile: [number, number][] = []
   for (const [index, line] of text.split('\n').entries()) {
     if (!line.trim()) continue
-    const parts = line.trim().split(/[\s;]+|,\s+|,(?=[^,]*$)/).filter(Boolean)
+    const parts = line
+      .trim()
+      .split(/[\s;]+|,\s+|,(?=[^,]*$)/)
+      .filter(Boolean)
     const [depth, temperature] = parts.map((part) => parseNumber(part))
     if (parts.length !== 2 || depth === null || depth === undefined || temperature === null || temperature === undefined) {
       return { profile: [], bad: index + 1 }

@@ -4,7 +4,7 @@ import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { listWaters, type Water } from '@/features/locker/api'
 import { listTrips, startTrip, type NewTrip, type TripList } from '@/features/trip/api'
-import { formatClock, tripDay } from '@/features/trip/logic/format'
+import { formatAge, formatClock, tripDay } from '@/features/trip/logic/format'
 import { newId } from '@/features/trip/logic/events'
 import ChoiceRow from '@/shared/ui/ChoiceRow.vue'
 import EmptyState from '@/shared/ui/EmptyState.vue'
@@ -73,7 +73,16 @@ watch(
   },
 )
 watch(
-  () => [wishes.species, wishes.surface, wishes.secchi, wishes.profile, wishes.air_low, wishes.air_high, wishes.cold_school, wishes.colour_school],
+  () => [
+    wishes.species,
+    wishes.surface,
+    wishes.secchi,
+    wishes.profile,
+    wishes.air_low,
+    wishes.air_high,
+    wishes.cold_school,
+    wishes.colour_school,
+  ],
   () => ready.value && planning.compute(),
 )
 
@@ -205,10 +214,17 @@ onMounted(async () => {
               <p v-for="caution in day.view.cautions" :key="caution.kind">
                 <b>{{ CAUTIONS[caution.kind] }}</b> {{ clock(caution.from_s) }}–{{ clock(caution.to_s) }}. {{ caution.text }}
               </p>
+              <p data-test="lake">
+                <b>Lake</b> {{ day.view.lake.text
+                }}<template v-if="day.view.lake.warm_end && day.view.lake.follows_s">
+                  The layers follow the wind after about {{ formatAge(day.view.lake.follows_s) }}.</template
+                >
+              </p>
               <p v-if="day.view.turn_back" data-test="turn-back">
                 <b>Turn back</b> by {{ clock(day.view.turn_back.at_s) }} for the {{ day.view.turn_back.why }}, a mile from the ramp.
                 <button type="button" class="link" data-test="to-float-plan" @click="telling = true">Tell somebody ashore</button>
               </p>
+              <p v-for="said in day.rules" :key="said" data-test="rule-said">{{ said }}</p>
               <p class="label">Local rules and what you see on the water come before any of this.</p>
             </section>
           </div>
