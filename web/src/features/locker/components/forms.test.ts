@@ -85,7 +85,21 @@ describe('open, press the units button, save', () => {
 
   it.each([1, 2, 3, 4, 5, 6])('changes nothing of a water: %i', async (seed) => {
     const any = numbers(seed)
-    const rules = { entered_on: '2026-04-01', origin: 'the printed rules', hooks: 'single', bait: false, rods_most: 3 }
+    const rules = {
+      entered_on: '2026-04-01',
+      origin: 'the printed rules',
+      hooks: 'single',
+      bait: false,
+      rods_most: 3,
+      bag_most: 5,
+      bait_counts: true,
+      least_m: 12 * 0.0254,
+      longest_m: null,
+      slot_low_m: 0.4,
+      slot_high_m: 0.5,
+      season_from: '04-15',
+      season_to: '10-31',
+    }
     const water = {
       name: 'Tarn',
       deepest_m: any() * 10,
