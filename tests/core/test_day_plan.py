@@ -87,6 +87,16 @@ def test_depths_come_from_the_column_where_a_temperature_is_followed():
     assert shallow.method.depth_base_m <= 2.0
 
 
+def test_legs_of_a_phase_keep_its_lures_clear():
+    cold, warm = phases()
+    # Lures to 10 ft: a contour ten feet under them, 4 ft of water below them all along.
+    assert cold.contour_m == pytest.approx(6.05, abs=0.01)
+    assert cold.water_m == pytest.approx(10 * FOOT_M + 1.2)
+    assert warm.contour_m > cold.contour_m
+    assert cold.leg_mps > warm.leg_mps
+    assert phases(bottom_m=4.0)[0].contour_m == 4.0
+
+
 def test_phase_at_a_moment():
     found = phases()
     assert phase_at(found, clock(8)) == found[0]

@@ -75,6 +75,8 @@ def _row(trip: Trip) -> dict[str, Any]:
         "id": str(trip.pk), "name": trip.name, "water_name": trip.water_name,
         "species": trip.species, "started_at_s": trip.started_at.timestamp(),
         "is_ended": trip.is_ended, "utc_offset_min": trip.utc_offset_min,
+        # By its own clock: one that was left open is fished today, the demo's on its own day.
+        "now_s": trip.started_at.timestamp() if trip.is_ended else trip_now_s(trip),
     }
 
 
@@ -86,7 +88,8 @@ class TripListView(APIView):
         """List trips, the latest first, with what a new one can be started with."""
         owner = {"owner_id": request.user.pk}
         trips = Trip.objects.filter(**owner).only(
-            "id", "name", "water_name", "species", "started_at", "is_ended", "utc_offset_min"
+            "id", "name", "water_name", "species", "started_at", "is_ended", "utc_offset_min",
+            "clock_shift_s", "rest_after_s",
         )
         return Response({
             "trips": [_row(trip) for trip in trips[:200]],

@@ -27,6 +27,11 @@ FOLLOWS: Final = ("trout_comfort", "trout_deep", "trout_hot", "kokanee_top", "ko
                   "kokanee_hot")
 """Methods whose depth is where the temperature is; the others are fished by the top or the bed."""
 DEEPEST_TROLLED_M: Final = 60.0
+UNDER_M: Final = 3.0
+"""A contour is followed that lies so far under the lures (judged: ten feet)."""
+LEAST_CONTOUR_M: Final = 6.0
+CLEAR_M: Final = 1.2
+"""What lures keep off the bottom all along (common practice: 4 ft)."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -49,6 +54,10 @@ class Phase:
         Where its depths are from.
     surface_degc : float
         Surface at its middle, degrees Celsius.
+    contour_m, water_m : float
+        Depth of the bottom to follow, and what must be under the boat all along, m.
+    leg_mps : float
+        Speed that its legs are reckoned at, m/s: the middle of the method's.
     """
 
     start_s: float
@@ -60,6 +69,9 @@ class Phase:
     latest_s: float | None
     depth_words: str
     surface_degc: float
+    contour_m: float
+    water_m: float
+    leg_mps: float
 
 
 def day_phases(
@@ -132,6 +144,9 @@ def day_phases(
             earliest_s=_enters(times, [band.high for band in surface], chosen.id, method),
             latest_s=_enters(times, [band.low for band in surface], chosen.id, method),
             depth_words=words, surface_degc=middles[half],
+            contour_m=min(max(depths.depth_base_m + UNDER_M, LEAST_CONTOUR_M), bottom_m),
+            water_m=min(depths.depth_base_m + CLEAR_M, bottom_m),
+            leg_mps=0.5 * (depths.speed_low_mps + depths.speed_high_mps),
         ))
     return tuple(found)
 

@@ -2453,6 +2453,12 @@ export interface components {
             depth_words: string;
             /** Format: double */
             surface_degc: number;
+            /** Format: double */
+            contour_m: number;
+            /** Format: double */
+            water_m: number;
+            /** Format: double */
+            leg_mps: number;
         };
         /** @description A phase of the day on the ribbon: from when to when, and its method's name. */
         PhaseSpan: {
@@ -3144,6 +3150,11 @@ export interface components {
             started_at_s: number;
             utc_offset_min: number;
             is_ended: boolean;
+            /**
+             * Format: double
+             * @description now by the trip's own clock; its start once ended
+             */
+            now_s: number;
         };
         /** @description When to turn for the ramp at the latest, why, and when that is home: seconds since 1970. */
         TurnBack: {

@@ -29,17 +29,17 @@ const along = (metres: number): string => {
 }
 const form = ref<{ depth: Typed; radius: Typed; margin: Typed; weave: boolean }>({ depth: null, radius: 35, margin: 30, weave: false })
 
-/** Under the lures of the phase, and a little more: what is followed where nobody says otherwise. */
-const usual = computed(() => Math.max((props.phase?.method.depth_base_m ?? 5) + 3, 6))
+/** What the phase follows where nobody says otherwise. */
+const usual = computed(() => props.phase?.contour_m ?? 0)
 const wish = computed<LegsWish | null>(() => {
   try {
     const depth = form.value.depth === null ? usual.value : settled(form.value.depth, 'Contour')
-    const method = props.phase?.method
+    if (!props.phase) return null
     return {
       depth_m: depth,
-      least_depth_m: Math.min((method?.depth_base_m ?? 3) + 1, depth),
+      least_depth_m: Math.min(props.phase.water_m, depth),
       radius_m: settled(form.value.radius, 'Tightest turn'),
-      speed_mps: method ? (method.speed_low_mps + method.speed_high_mps) / 2 : 0.8,
+      speed_mps: props.phase.leg_mps,
       margin_m: settled(form.value.margin, 'Clear of closed water'),
       sun_deg: props.hour.elevation_deg > 0 ? props.hour.azimuth_deg : null,
       wind_from_deg: props.hour.wind_from_deg,

@@ -149,8 +149,8 @@ onMounted(async () => {
     const last = trips.trips[0]
     wishes.water_id = (all.find((item) => item.name === last?.water_name) ?? all[0])?.id ?? null
     if (last) wishes.species = last.species as NewTrip['species']
-    // A trip that is under way has its own day.
-    if (last && !last.is_ended) wishes.day = tripDay(last)
+    // A trip that is under way has its own clock.
+    if (last && !last.is_ended) wishes.day = tripDay({ ...last, started_at_s: last.now_s })
     form.value.outfit_id = trips.outfits[0]?.id ?? null
     await Promise.all([planning.findStart(), planning.fetchWeather()])
     ready.value = true
