@@ -160,7 +160,8 @@ def test_sliders_own_weight_pulls_the_cable_straighter_than_its_line_alone():
 def test_height_of_a_second_clip_puts_its_lure_at_the_depth(speed: float, depth: float):
     rig = cable(clipped(5.0), clipped(0.3))
     height = stack_height_m(rig, speed, COLD, setting_m=30.0, depth_m=depth)
-    assume(height is not None)
+    # Where its place would be the other clip's it is refused: the next test.
+    assume(height is not None and abs(height - 0.3) >= 0.05)
     moved = cable(clipped(height), clipped(0.3))
     assert moved.solve(speed, COLD).place(30.0).depth_m == pytest.approx(depth, abs=0.02)
 

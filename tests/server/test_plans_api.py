@@ -15,7 +15,6 @@ import httpx
 import icalendar
 import pytest
 from django.contrib.auth import get_user_model
-from django.core.management import call_command
 from django.test import Client
 
 from coldwake_core.constants import degc_from_degf
@@ -33,8 +32,7 @@ TYPED = {
 
 
 @pytest.fixture
-def client():
-    call_command("load_demo", verbosity=0)
+def client(demo):
     client = Client()
     client.force_login(get_user_model().objects.get(username="demo"))
     return client
