@@ -330,7 +330,7 @@ def test_ensemble_is_the_same_twice_and_spreads_with_the_day():
     def day(seed=1):
         return forecast_day(
             start_from_profile([(0.0, 9.2), (43.0, 9.0)]), typed(wind=1.5, cloud=0.3),
-            elevation_deg=heights(), deepest_m=43.0, secchi_m=4.0, latitude_deg=44.0, members=20,
+            elevation_deg=heights(), deepest_m=43.0, secchi_m=4.0, latitude_deg=44.0, members=8,
             seed=seed,
         )
 

@@ -241,7 +241,7 @@ def service(answer, status=200, delay_s=0.0):
             pass
 
     server = ThreadingHTTPServer(("127.0.0.1", 0), Says)
-    threading.Thread(target=server.serve_forever, daemon=True).start()
+    threading.Thread(target=server.serve_forever, args=(0.01,), daemon=True).start()
     try:
         yield f"http://127.0.0.1:{server.server_port}"
     finally:
