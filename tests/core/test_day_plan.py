@@ -13,7 +13,7 @@ from trip_cases import event, session
 
 from coldwake_core.advice.colour import COLOUR_SCHOOLS, colours_for
 from coldwake_core.advice.method import method_of_the_hour
-from coldwake_core.advice.phases import SHORT_S, day_phases, phase_at
+from coldwake_core.advice.phases import SHORT_S, day_phases, phase_at, show_at
 from coldwake_core.advice.safety import turn_back
 from coldwake_core.constants import FOOT_M, degc_from_degf
 from coldwake_core.decode import encode
@@ -85,6 +85,21 @@ def test_depths_come_from_the_column_where_a_temperature_is_followed():
     assert "band" in deep.depth_words
     shallow = phases(warm, bottom_m=2.0)[0]
     assert shallow.method.depth_base_m <= 2.0
+
+
+def test_colours_change_with_the_light_within_a_phase():
+    cold = phases()[0]
+    # The sun of the plan in hand: 55 - 8 |h - 13.25| degrees, over 25 from 9:30; held by the hour.
+    assert [s.show.colours for s in cold.shows] == ["soft, quiet colours"]
+    (whole,) = phases(planned(rising(rise_degf=1.0)))
+    assert [s.show.colours for s in whole.shows] == [
+        "soft, quiet colours", "flashier ones", "soft, quiet colours"
+    ]
+    assert whole.shows[1].from_s == pytest.approx(clock(10), abs=600.0)
+    assert show_at(whole, clock(9)).colours == "soft, quiet colours"
+    assert show_at(whole, clock(12)).colours == "flashier ones"
+    seen = fish_view(held(planned(rising(rise_degf=1.0))).now, clock(12))
+    assert seen.day.colours == "flashier ones"
 
 
 def test_legs_of_a_phase_keep_its_lures_clear():

@@ -35,6 +35,14 @@ CLEAR_M: Final = 1.2
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class ShowFrom:
+    """What to show, and from when, seconds since 1970-01-01 UTC."""
+
+    from_s: float
+    show: Show
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Phase:
     """A stretch of the day with one method.
 
@@ -46,8 +54,8 @@ class Phase:
         How to fish it; its depths are the column's where a temperature is followed.
     falling : bool
         Whether the surface falls from its warmest.
-    show : Show
-        Colours, by the school chosen.
+    shows : tuple of ShowFrom
+        Colours, by the school chosen, and from when each: light changes within a phase.
     earliest_s, latest_s : float or None
         When it begins if the day runs warm, or cold; None if that day never has it.
     depth_words : str
@@ -64,7 +72,7 @@ class Phase:
     end_s: float
     method: Method
     falling: bool
-    show: Show
+    shows: tuple[ShowFrom, ...]
     earliest_s: float | None
     latest_s: float | None
     depth_words: str
@@ -132,15 +140,11 @@ def day_phases(
     for start, end in runs:
         half = (start + end) // 2
         chosen = method(middles[half])
-        hour = plan.hour_at(times[half])
         depths, words = _depths(chosen, day, times[half], species, bottom_m)
         found.append(Phase(
             start_s=times[start], end_s=last if end == count else times[end],
             method=depths, falling=falls[half],
-            show=colours_for(
-                colour_school or plan.colour_school, elevation_deg=hour.elevation_deg,
-                cloud=hour.cloud, secchi_m=plan.secchi_m,
-            ),
+            shows=_shows(plan, colour_school or plan.colour_school, times[start:end]),
             earliest_s=_enters(times, [band.high for band in surface], chosen.id, method),
             latest_s=_enters(times, [band.low for band in surface], chosen.id, method),
             depth_words=words, surface_degc=middles[half],
@@ -195,6 +199,37 @@ def _runs(keys: list[tuple[str, bool]]) -> list[tuple[int, int]]:
                 merged.append(run)
         runs = merged
     return runs
+
+
+def _shows(plan: DayPlan, school: str, times: list[float]) -> tuple[ShowFrom, ...]:
+    """Return what a school shows over a stretch, a new entry where it changes."""
+    found: list[ShowFrom] = []
+    for at_s in times:
+        hour = plan.hour_at(at_s)
+        show = colours_for(
+            school, elevation_deg=hour.elevation_deg, cloud=hour.cloud, secchi_m=plan.secchi_m
+        )
+        if not found or found[-1].show.colours != show.colours:
+            found.append(ShowFrom(from_s=at_s, show=show))
+    return tuple(found)
+
+
+def show_at(phase: Phase, at_s: float) -> Show:
+    """Return what to show at a moment of a phase.
+
+    Parameters
+    ----------
+    phase : Phase
+        The phase.
+    at_s : float
+        The moment, seconds since 1970-01-01 UTC.
+
+    Returns
+    -------
+    Show
+    """
+    begun = [item.show for item in phase.shows if item.from_s <= at_s]
+    return begun[-1] if begun else phase.shows[0].show
 
 
 def _half(run: tuple[int, int]) -> int:

@@ -2445,7 +2445,7 @@ export interface components {
             end_s: number;
             method: components["schemas"]["Method"];
             falling: boolean;
-            show: components["schemas"]["Show"];
+            shows: components["schemas"]["ShowFrom"][];
             /** Format: double */
             earliest_s: number | null;
             /** Format: double */
@@ -2948,6 +2948,12 @@ export interface components {
             colours: string;
             why: string;
             school: string;
+        };
+        /** @description What to show, and from when, seconds since 1970-01-01 UTC. */
+        ShowFrom: {
+            /** Format: double */
+            from_s: number;
+            show: components["schemas"]["Show"];
         };
         /** @description What a sounder makes of a ball: the depth it reads, m, and whether it sees it at all. */
         SonarView: {

@@ -11,6 +11,7 @@ from ...advice.limits import limit_now
 from ...advice.marks import MarkedBand, depth_to_fish, marked_bands, recent_marks
 from ...advice.method import Method, comfort_band_degc, comfort_depths_m
 from ...advice.moves import compare_rods, mark_targets, method_depth_m, next_move
+from ...advice.phases import show_at
 from ...advice.situation import RodNow, Situation
 from ...boat.current import PassSpeeds, pass_speeds
 from ...checks import require_number
@@ -163,8 +164,8 @@ def _day(now: Now, now_s: float) -> DayOnFish | None:
         until_s=None if phase is None else phase.end_s,
         next_name=None if after is None else after.method.name,
         next_from_s=None if after is None else after.start_s,
-        colours="" if phase is None else phase.show.colours,
-        colour_school="" if phase is None else phase.show.school,
+        colours="" if phase is None else show_at(phase, now_s).colours,
+        colour_school="" if phase is None else show_at(phase, now_s).school,
         off_degc=None if off is None else off.off_degc,
         departure="" if off is None else off.text,
         slid_to_s=None if off is None else off.slid_to_s,

@@ -18,8 +18,10 @@ const departed = computed(() => {
   const off = day.value?.off_degc
   if (off === null || off === undefined || day.value!.departure === 'as planned') return ''
   const degrees = Math.abs(display.units.temperature === '°F' ? off * 1.8 : off)
-  const by = degrees < 0.5 ? '' : `${Math.round(degrees)}° ${off < 0 ? 'behind' : 'ahead of'} the plan: `
-  return `${by}${day.value!.departure}${day.value!.slid_to_s ? ` to ${clock(day.value!.slid_to_s)}` : ''}`
+  const by = degrees < 0.5 ? '' : `${Math.round(degrees)}° ${off < 0 ? 'behind' : 'ahead of'} the plan`
+  const to = day.value!.slid_to_s ? `next change ${clock(day.value!.slid_to_s)}` : ''
+  const head = [by, to].filter(Boolean).join(', ')
+  return head ? `${head}: ${day.value!.departure}` : day.value!.departure
 })
 /** Why, in full: behind a tap. */
 const whole = ref(false)

@@ -12,6 +12,10 @@ const display = useDisplayStore()
 const clock = (atS: number) => formatClock(atS, props.day.utc_offset_min)
 const isOn = (phase: Phase) => props.atS !== null && props.atS >= phase.start_s && props.atS < phase.end_s
 
+/** What to show, and from when, as the light changes. */
+const shows = (phase: Phase): string =>
+  phase.shows.map((item, i) => `${i ? `from ${clock(item.from_s)} ` : ''}${item.show.colours} (${item.show.why})`).join(', ')
+
 /** When it begins on a warm day and on a cold one, where that is not at once. */
 function slides(phase: Phase, index: number): string {
   if (index === 0 || phase.falling) return ''
@@ -54,9 +58,9 @@ function slides(phase: Phase, index: number): string {
           back</b
         >
       </span>
-      <span>{{ phase.method.reason }} Gear: {{ phase.method.gear }}. Colours: {{ phase.show.colours }} ({{ phase.show.why }}).</span>
+      <span>{{ phase.method.reason }} Gear: {{ phase.method.gear }}. Colours: {{ shows(phase) }}.</span>
       <span class="label">
-        {{ phase.method.school }} · {{ phase.show.school }} · depth {{ phase.depth_words
+        {{ phase.method.school }} · {{ phase.shows[0]?.show.school }} · depth {{ phase.depth_words
         }}<template v-if="slides(phase, i)"> · {{ slides(phase, i) }}</template>
       </span>
       <span v-if="phase.method.caution" class="caution">{{ phase.method.caution }} Local rules come first.</span>
