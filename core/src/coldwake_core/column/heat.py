@@ -8,6 +8,8 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
+from ..water.layers import AIR_DENSITY_KGPM3
+
 Array = NDArray[np.float64]
 
 STEFAN_BOLTZMANN: Final = 5.670374419e-8
@@ -15,7 +17,6 @@ STEFAN_BOLTZMANN: Final = 5.670374419e-8
 KELVIN: Final = 273.15
 EMISSIVITY: Final = 0.97
 """Of water, in the long-wave (Edinger, Brady & Geyer 1974)."""
-AIR_DENSITY_KGPM3: Final = 1.22
 AIR_HEAT_JPKGK: Final = 1005.0
 PRESSURE_HPA: Final = 1013.25
 BULK: Final = 1.3e-3

@@ -13,6 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..constants import GRAVITY_MPS2
+from ..water.fresh import kell_kgpm3
 from .heat import Array
 
 Mask = NDArray[np.bool_]
@@ -47,15 +48,9 @@ def density_kgpm3(temperature_degc: Array) -> Array:
 
     References
     ----------
-    Kell, G.S. (1975). J. Chem. Eng. Data 20(1), 97-105; the same polynomial as
-    ``water.fresh.density_kgpm3``, to which a test holds it.
+    Kell, G.S. (1975). J. Chem. Eng. Data 20(1), 97-105.
     """
-    t = temperature_degc
-    top = 999.83952 + t * (
-        16.945176
-        + t * (-7.9870401e-3 + t * (-46.170461e-6 + t * (105.56302e-9 - t * 280.54253e-12)))
-    )
-    return top / (1.0 + 16.879850e-3 * t)
+    return np.asarray(kell_kgpm3(temperature_degc))
 
 
 @dataclass(slots=True)

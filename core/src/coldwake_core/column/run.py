@@ -9,9 +9,9 @@ from typing import Final
 import numpy as np
 
 from ..errors import InvalidInputError
+from ..water.layers import AIR_DENSITY_KGPM3
 from ..water.weather import STEP_S
 from .heat import (
-    AIR_DENSITY_KGPM3,
     BULK,
     Array,
     absorption,

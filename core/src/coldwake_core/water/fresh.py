@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
 from ..checks import require_number
 
@@ -45,6 +46,27 @@ def density_kgpm3(temperature_degc: float) -> float:
     t = require_number(
         "temperature_degc", temperature_degc, low=_LOWEST_DEGC, high=_HIGHEST_DEGC, unit="°C"
     )
+    return float(kell_kgpm3(t))
+
+
+def kell_kgpm3(temperature_degc: Any) -> Any:
+    """Return Kell's polynomial of density, of a number or of an array, unchecked.
+
+    Parameters
+    ----------
+    temperature_degc : float or ndarray
+        Water temperature, degrees Celsius.
+
+    Returns
+    -------
+    float or ndarray
+        Density, kg/m3.
+
+    References
+    ----------
+    Kell, G.S. (1975). J. Chem. Eng. Data 20(1), 97-105.
+    """
+    t = temperature_degc
     top = 999.83952 + t * (
         16.945176
         + t * (-7.9870401e-3 + t * (-46.170461e-6 + t * (105.56302e-9 - t * 280.54253e-12)))

@@ -5,7 +5,6 @@ export type ChartMap = Schemas['ChartMap']
 export type Feature = Schemas['Feature']
 /** With all that a form can change. */
 export type DraftFeature = Required<Feature>
-export type FeatureKind = Feature['kind']
 export type Looked = Schemas['Survey']
 export type NewSurvey = Schemas['NewSurvey']
 export type Leg = Schemas['Leg']
