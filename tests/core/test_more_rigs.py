@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 import pytest
-from hypothesis import assume, given
+from hypothesis import assume, example, given
 from hypothesis import strategies as st
 from tackle import COLD, DODGER_5, FLOATING_MINNOW, HOOCHIE, STRIPER_PLUG, TIP_M
 
@@ -160,10 +160,25 @@ def test_sliders_own_weight_pulls_the_cable_straighter_than_its_line_alone():
 def test_height_of_a_second_clip_puts_its_lure_at_the_depth(speed: float, depth: float):
     rig = cable(clipped(5.0), clipped(0.3))
     height = stack_height_m(rig, speed, COLD, setting_m=30.0, depth_m=depth)
-    # Where its place would be the other clip's it is refused: the next test.
-    assume(height is not None and abs(height - 0.3) >= 0.05)
+    assume(height is not None)
     moved = cable(clipped(height), clipped(0.3))
     assert moved.solve(speed, COLD).place(30.0).depth_m == pytest.approx(depth, abs=0.02)
+
+
+def test_where_another_line_is_clipped_there_is_no_place_for_a_second():
+    rig = cable(clipped(5.0), clipped(3.0))
+    taken = cable(clipped(3.0), clipped(3.06)).solve(0.7, COLD).place(30.0).depth_m
+    assert stack_height_m(rig, 0.7, COLD, setting_m=30.0, depth_m=taken) is None
+    free = stack_height_m(rig, 0.7, COLD, setting_m=30.0, depth_m=taken - 1.0)
+    assert free == pytest.approx(4.0, abs=0.1)
+
+
+@example(speed=2.2, depth=14.955555555555556)
+@given(speed=speeds, depth=st.floats(10.0, 30.0))
+def test_a_search_that_passes_another_clip_goes_on(speed: float, depth: float):
+    rig = cable(clipped(5.0), clipped(0.3))
+    height = stack_height_m(rig, speed, COLD, setting_m=30.0, depth_m=depth)
+    assert height is None or abs(height - 0.3) >= 0.05
 
 
 def test_two_lines_cannot_share_a_clip():

@@ -563,17 +563,19 @@ def stack_height_m(
     Returns
     -------
     float or None
-        Cable between ball and clip, m; None where the cable does not pass at that depth.
+        Cable between ball and clip, m; None where the cable does not pass at that depth, or
+        where another line is clipped.
 
     Notes
     -----
     The clip's own pull moves with it, so the cable is solved again with the clip where it was
-    found, until it stays there.
+    found, until it stays there. On the way it may pass another clip: it is then tried beside it.
     """
     height: float | None = rig.clipped.above_ball_m
     for _ in range(_CLIP_ROUNDS):
         assert height is not None
-        moved = replace(rig, clipped=replace(rig.clipped, above_ball_m=height))
+        tried = _beside_mates(rig, height)
+        moved = replace(rig, clipped=replace(rig.clipped, above_ball_m=tried))
         solved = moved.solve(speed_mps, water)
         ball = solved.cable.waterline(setting_m + rig.boom_height_m)
         if ball is None:
@@ -582,7 +584,17 @@ def stack_height_m(
         height = _arc_at_rise(solved.cable.line, ball[0].up_m - clip_depth)
         if clip_depth <= 0.0 or height is None or not CLIP_ABOVE_BALL_M <= height < rig.longest_m:
             return None
-    return height
+    assert height is not None
+    return height if height == _beside_mates(rig, height) else None
+
+
+def _beside_mates(rig: DownriggerRig, height_m: float) -> float:
+    """Nearest place at or above a height on the cable that no other clip takes, m."""
+    for mate in sorted(line.above_ball_m for line in rig.mates):
+        if abs(height_m - mate) < _NEAREST_CLIPS_M:
+            # A hair more, or rounding makes it too near again.
+            height_m = mate + 1.001 * _NEAREST_CLIPS_M
+    return height_m
 
 
 def _arc_at_rise(cable: TowedLine, rise_m: float) -> float | None:
