@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import csv
+import io
+import math
 from typing import IO, Any, Final
 
 from rest_framework.parsers import BaseParser
@@ -37,6 +40,42 @@ def decoded(raw: bytes) -> tuple[str, str]:
     raise InvalidInputError(
         "file", f"{len(raw)} bytes", "a text file: CSV in UTF-8, UTF-16 or Windows-1252"
     )
+
+
+def table_of(text: str) -> tuple[list[str], list[tuple[int, list[str]]]]:
+    """Return the names of the columns, in lower case, and the rows that hold anything.
+
+    Each row comes with its number in the file. Comma, semicolon and tab part columns, whichever the
+    file uses. Raises InvalidInputError where it is no table.
+    """
+    try:
+        dialect: Any = csv.Sniffer().sniff(text[:4000], delimiters=",;\t")
+    except csv.Error:
+        dialect = csv.excel
+    try:
+        lines = list(csv.reader(io.StringIO(text), dialect))
+    except csv.Error as error:
+        raise InvalidInputError("text", str(error), "a file of rows and columns") from None
+    if not lines:
+        return [], []
+    head = [cell.strip().lower() for cell in lines[0]]
+    return head, [
+        (number, [cell.strip() for cell in line])
+        for number, line in enumerate(lines[1:], start=2) if any(cell.strip() for cell in line)
+    ]
+
+
+def number_in(row: tuple[int, list[str]], index: int, name: str) -> float:
+    """Return the number in a column of a row; raises InvalidInputError naming both."""
+    number, cells = row
+    cell = cells[index] if index < len(cells) else ""
+    try:
+        value = float(cell)
+    except ValueError:
+        raise InvalidInputError(f"row {number}.{name}", cell[:40], "a number") from None
+    if not math.isfinite(value):
+        raise InvalidInputError(f"row {number}.{name}", cell[:40], "a number")
+    return value
 
 
 class CsvParser(BaseParser):

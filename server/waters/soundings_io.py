@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import csv
-import io
 import json
 import math
 import re
@@ -19,6 +17,7 @@ from coldwake_core.checks import require_number
 from coldwake_core.constants import FOOT_M
 from coldwake_core.errors import InvalidInputError
 from coldwake_core.survey.soundings import MOST_SOUNDINGS, Sounding
+from common.csv import number_in, table_of
 
 Unit = Literal["m", "ft"]
 UNITS: Final = {"m": 1.0, "ft": FOOT_M}
@@ -65,17 +64,9 @@ Row = tuple[float, float, float, str]
 
 
 def _csv(text: str) -> list[Row]:
-    try:
-        dialect: Any = csv.Sniffer().sniff(text[:4000], delimiters=",;\t")
-    except csv.Error:
-        dialect = csv.excel
-    try:
-        lines = list(csv.reader(io.StringIO(text), dialect))
-    except csv.Error as error:
-        raise InvalidInputError("text", str(error), "a file of rows and columns") from None
-    if not lines:
+    head, rows = table_of(text)
+    if not head:
         return []
-    head = [cell.strip().lower() for cell in lines[0]]
 
     def column(names: tuple[str, ...], what: str) -> int:
         for name in names:
@@ -86,18 +77,11 @@ def _csv(text: str) -> list[Row]:
         )
 
     at = column(_LATITUDE, "latitude"), column(_LONGITUDE, "longitude"), column(_DEPTH, "depth")
+    names = ("latitude", "longitude", "depth")
     found: list[Row] = []
-    for i, line in enumerate(lines[1:], start=2):
-        if not any(cell.strip() for cell in line):
-            continue
-        values = []
-        for index, name in zip(at, ("latitude", "longitude", "depth"), strict=True):
-            cell = line[index].strip() if index < len(line) else ""
-            try:
-                values.append(float(cell))
-            except ValueError:
-                raise InvalidInputError(f"row {i}.{name}", cell[:40], "a number") from None
-        found.append((values[0], values[1], values[2], f"row {i}"))
+    for row in rows:
+        lat, lon, depth = (number_in(row, i, name) for i, name in zip(at, names, strict=True))
+        found.append((lat, lon, depth, f"row {row[0]}"))
     return found
 
 

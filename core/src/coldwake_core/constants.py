@@ -16,6 +16,7 @@ FOOT_M: Final = 0.3048
 INCH_M: Final = 0.0254
 YARD_M: Final = 0.9144
 MPH_MPS: Final = 0.44704
+KNOT_MPS: Final = 1852.0 / 3600.0
 POUND_KG: Final = 0.45359237
 OUNCE_KG: Final = POUND_KG / 16.0
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import UTC, date, datetime, timedelta, timezone
 from typing import Any, Final
 
@@ -11,6 +11,7 @@ from astral import Observer
 from astral.sun import azimuth, elevation
 
 from coldwake_core.advice.colour import COLOUR_SCHOOLS
+from coldwake_core.advice.safety import WayHome
 from coldwake_core.checks import require_choice, require_number, require_text
 from coldwake_core.column.ensemble import (
     MEMBERS,
@@ -21,7 +22,8 @@ from coldwake_core.column.ensemble import (
 )
 from coldwake_core.decode import decode
 from coldwake_core.errors import InvalidInputError
-from coldwake_core.places.plan.day import DayView, day_view
+from coldwake_core.places.plan.day import HOME, DayView, day_view
+from coldwake_core.places.plan.river import RiverDay, RiverView, Shallow, river_view
 from coldwake_core.record.payloads import SCHOOLS
 from coldwake_core.record.planned import DayPlan, PlannedHour
 from coldwake_core.record.trip import Sun
@@ -35,6 +37,7 @@ from coldwake_core.water.weather import (
     step_count,
     typed_hours,
 )
+from waters.chart_out import chart_of, features_of
 from waters.models import Water
 from waters.sun import sun_of_day
 
@@ -46,7 +49,7 @@ FEW: Final = 12
 TYPED_WORDS: Final = "weather as typed"
 FIELDS: Final = (
     "water_id", "species", "day", "surface_degc", "profile", "secchi_m", "hours", "typed",
-    "weather_words", "schools", "rough",
+    "weather_words", "schools", "rough", "oxygen", "home", "river",
 )
 FETCH_M: Final = 2000.0
 """Open water of a lake without a chart (judged: a small reservoir)."""
@@ -100,6 +103,8 @@ def rules_said(water: Water, day: date) -> tuple[str, ...]:
     if rules.bag_most is not None:
         counts = ", those let go from bait with them" if rules.bait_counts else ""
         said.append(f"{rules.bag_most} fish a day{counts}.")
+    if rules.possession_most is not None:
+        said.append(f"{rules.possession_most} in possession, at home and aboard together.")
     if rules.hooks != "any":
         said.append(f"Hooks: {rules.hooks.replace('_', ', ')}.")
     if not rules.bait:
@@ -108,11 +113,21 @@ def rules_said(water: Water, day: date) -> tuple[str, ...]:
     return tuple(said)
 
 
-def shown(
-    plan: DayPlan, *, water: Water, day: date, species: Any, schools: dict[str, str],
-    hours: tuple[WeatherHour, ...],
-) -> PlannedDay:
-    """Return how a plan looks at its water."""
+def shallows_of(water: Water) -> tuple[Shallow, ...]:
+    """Return the bars and necks of a water with the depth there at today's level."""
+    chart = chart_of(water)
+    found = []
+    for item in features_of(water):
+        depth = chart.depth_m(item.corners[0]) if chart and item.kind in ("bar", "neck") else None
+        if depth is not None:
+            found.append(Shallow(name=item.name, kind=item.kind, depth_m=depth))
+    return tuple(found)
+
+
+def shown(plan: DayPlan, *, water: Water, day: date, asked: dict[str, Any]) -> PlannedDay:
+    """Return how a plan looks at its water, for what was asked with it."""
+    species: Any = asked["species"]
+    home, river = asked.get("home"), asked.get("river")
     offset = midnight_of(water, day).utcoffset() or timedelta()
     offset_min = round(offset.total_seconds() / 60.0)
     sun = sun_of_day(
@@ -120,11 +135,15 @@ def shown(
         utc_offset_min=offset_min,
     )
     view = day_view(
-        plan, species=species, sun=sun, bottom_m=water.deepest_m, schools=schools
+        plan, species=species, sun=sun, bottom_m=water.deepest_m,
+        schools=asked.get("schools") or {},
+        home=HOME if home is None else decode(WayHome, home, field="home"),
     )
     return PlannedDay(
-        plan=plan, view=view, hours=hours, sun=sun, utc_offset_min=offset_min,
-        rules=rules_said(water, day),
+        plan=plan, view=view, sun=sun, utc_offset_min=offset_min, rules=rules_said(water, day),
+        river=None if river is None else river_view(
+            decode(RiverDay, river, field="river"), plan, view.phases, shallows_of(water)
+        ),
     )
 
 
@@ -136,15 +155,23 @@ class ReadProfile:
 
 
 @dataclass(frozen=True, kw_only=True)
+class ReadOxygen:
+    """Oxygen by depth as it was measured: depth, m, and mg/l."""
+
+    oxygen: tuple[tuple[float, float], ...]
+
+
+@dataclass(frozen=True, kw_only=True)
 class PlannedDay:
     """A day as it was computed: the plan, how it looks, its weather, light and clock."""
 
     plan: DayPlan
     view: DayView
-    hours: tuple[WeatherHour, ...]
     sun: Sun
     utc_offset_min: int
     rules: tuple[str, ...]
+    river: RiverView | None
+    hours: tuple[WeatherHour, ...] = ()
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -190,7 +217,9 @@ class PlanDay:
             deepest_m=water.deepest_m, secchi_m=secchi, latitude_deg=water.latitude_deg,
             members=FEW if get("rough") is True else MEMBERS,
         )
+        oxygen = get("oxygen")
         plan = DayPlan(
+            oxygen=decode(ReadOxygen, {"oxygen": oxygen}).oxygen if oxygen else (),
             forecast=forecast, secchi_m=secchi, fetch_m=fetch_m(water),
             start_words=start.words, weather_words=words,
             colour_school=schools.get("colour", next(iter(COLOUR_SCHOOLS))),
@@ -207,8 +236,7 @@ class PlanDay:
             ),
         )
         plan.check()
-        return shown(plan, water=water, day=day, species=get("species"), schools=schools,
-                     hours=hours)
+        return replace(shown(plan, water=water, day=day, asked=self.data), hours=hours)
 
     def _schools(self) -> dict[str, str]:
         schools = self.data.get("schools") or {}

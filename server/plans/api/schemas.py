@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from rest_framework import serializers
 
-from coldwake_core.advice.safety import FloatPlan
+from coldwake_core.advice.safety import FloatPlan, WayHome
 from coldwake_core.places.plan.day import DayView
+from coldwake_core.places.plan.river import RiverDay, RiverView
 from coldwake_core.record.trip import Sun
 from coldwake_core.survey.legs import Leg, LegsWish
 from coldwake_core.water.weather import TypedDay, WeatherHour
@@ -29,6 +30,9 @@ class AskedSerializer(serializers.Serializer):
     weather_words = serializers.CharField(allow_null=True, required=False)
     schools = serializers.DictField(child=serializers.CharField(), required=False)
     rough = serializers.BooleanField(required=False)
+    oxygen = PairsField(allow_null=True, required=False)
+    home = serializer_of(WayHome)(allow_null=True, required=False)
+    river = serializer_of(RiverDay)(allow_null=True, required=False)
 
 
 class DayTriedSerializer(serializers.Serializer):
@@ -39,6 +43,24 @@ class DayTriedSerializer(serializers.Serializer):
     sun = serializer_of(Sun)()
     utc_offset_min = serializers.IntegerField()
     rules = serializers.ListField(child=serializers.CharField())
+    river = serializer_of(RiverView)(allow_null=True)
+
+
+class FileAskedSerializer(serializers.Serializer):
+    """A file of weather, for a water and a day, or of a profile."""
+
+    kind = serializers.ChoiceField(choices=["weather", "profile"])
+    text = serializers.CharField(max_length=200_000)
+    water_id = serializers.IntegerField(required=False)
+    day = serializers.DateField(required=False)
+
+
+class FileReadSerializer(serializers.Serializer):
+    """What a file held, in SI units."""
+
+    hours = WeatherHourSerializer(many=True)
+    profile = PairsField()
+    oxygen = PairsField()
 
 
 class LegsAskedSerializer(serializers.Serializer):

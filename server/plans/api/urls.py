@@ -9,6 +9,7 @@ from .views import (
     LegsView,
     PlanListView,
     PlanView,
+    ReadFileView,
     WeatherView,
 )
 
@@ -18,6 +19,7 @@ urlpatterns = [
     path("float/", FloatPlanView.as_view()),
     path("legs/", LegsView.as_view()),
     path("legs.gpx", LegsGpxView.as_view()),
+    path("read/", ReadFileView.as_view()),
     path("weather/", WeatherView.as_view()),
     path("<uuid:plan_id>/", PlanView.as_view()),
 ]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import uuid
+from dataclasses import replace
 from datetime import UTC, datetime
 from typing import Any
 
@@ -14,6 +15,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from coldwake_core.advice.safety import FloatPlan
+from coldwake_core.checks import require_choice, require_text
 from coldwake_core.decode import decode, encode
 from coldwake_core.errors import InvalidInputError
 from coldwake_core.record.planned import DayPlan
@@ -23,8 +25,17 @@ from common.errors import body_of
 from common.schemas import ErrorSerializer
 from waters.chart_out import chart_of, features_of, gpx_of_legs
 
-from ..actions.plan_day import PlanDay, PlannedDay, midnight_of, read_day, shown
+from ..actions.plan_day import (
+    FIRST_H,
+    LAST_H,
+    PlanDay,
+    PlannedDay,
+    midnight_of,
+    read_day,
+    shown,
+)
 from ..actions.save_plan import SavePlan
+from ..files import read_profile, read_weather
 from ..float_plan import ics_of, text_of
 from ..models import Plan
 from ..permissions import own_plan, own_water
@@ -32,6 +43,8 @@ from ..weather import weather_of
 from .schemas import (
     AskedSerializer,
     DayTriedSerializer,
+    FileAskedSerializer,
+    FileReadSerializer,
     FloatAskedSerializer,
     FloatWrittenSerializer,
     KeptPlanSerializer,
@@ -55,6 +68,7 @@ def _day(planned: PlannedDay) -> dict[str, Any]:
     return {
         "view": encode(planned.view), "hours": encode(planned.hours), "sun": encode(planned.sun),
         "utc_offset_min": planned.utc_offset_min, "rules": list(planned.rules),
+        "river": encode(planned.river),
     }
 
 
@@ -148,9 +162,11 @@ class PlanView(APIView):
     def get(self, request: Request, plan_id: uuid.UUID) -> Response:
         """Return what was asked and how the day looks."""
         plan = own_plan(request.user, plan_id)
-        planned = shown(
-            decode(DayPlan, plan.document, field="plan"), water=plan.water, day=plan.day,
-            species=plan.species, schools=plan.asked.get("schools") or {},
+        planned = replace(
+            shown(
+                decode(DayPlan, plan.document, field="plan"), water=plan.water, day=plan.day,
+                asked=plan.asked,
+            ),
             hours=decode(DayWeather, {"hours": plan.asked["hours"]}).hours,
         )
         return Response({**_row(plan), "asked": plan.asked, **_day(planned)})
@@ -171,6 +187,28 @@ class PlanView(APIView):
         """Drop it; trips that took it along keep it."""
         own_plan(request.user, plan_id).delete()
         return Response(status=204)
+
+
+class ReadFileView(APIView):
+    """Weather or a profile from a file of the user's."""
+
+    @extend_schema(
+        operation_id="read_day_file", request=FileAskedSerializer,
+        responses={200: FileReadSerializer, 422: ErrorSerializer},
+    )
+    def post(self, request: Request) -> Response:
+        """Read it and keep nothing."""
+        body = body_of(request)
+        kind = require_choice("kind", body.get("kind"), ("weather", "profile"))
+        text = require_text("text", body.get("text"), longest=200_000)
+        if kind == "profile":
+            profile, oxygen = read_profile(text)
+            return Response({"hours": [], "profile": profile, "oxygen": oxygen})
+        water = own_water(request.user, body.get("water_id"))
+        hours = read_weather(
+            text, midnight_of(water, read_day(body.get("day"))), first_h=FIRST_H, last_h=LAST_H
+        )
+        return Response({"hours": encode(hours), "profile": [], "oxygen": []})
 
 
 class WeatherView(APIView):

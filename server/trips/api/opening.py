@@ -15,9 +15,13 @@ from coldwake_core.decode import decode, encode
 from coldwake_core.errors import InvalidInputError
 from coldwake_core.spread.breaks import Out
 from coldwake_core.spread.opening import OpeningSpread, build_opening, changed_opening
+from coldwake_core.spread.planned import PhaseOpening
 from common.errors import body_of
 from common.schemas import ErrorSerializer, serializer_of
+from plans.api.schemas import AskedSerializer
+from plans.permissions import own_water
 
+from ..actions.plan_opening import PlanOpening
 from ..permissions import own_trip
 from ..queries import trip_now, trip_now_s
 
@@ -32,6 +36,14 @@ class OpeningAskedSerializer(serializers.Serializer):
     rod_ids = serializers.ListField(
         child=serializers.CharField(), required=False, allow_null=True
     )
+
+
+class PlannedOpeningSerializer(serializers.Serializer):
+    """A day as it is asked for, the boat, and a moment of the day."""
+
+    day = AskedSerializer()
+    outfit_id = serializers.IntegerField()
+    at_s = serializers.FloatField()
 
 
 class ChangedSpreadSerializer(serializers.Serializer):
@@ -61,6 +73,24 @@ class OpeningView(APIView):
         return Response(encode(build_opening(
             trip_now(trip), trip_now_s(trip), speed_mps=speed, rod_ids=rod_ids
         )))
+
+
+class PlannedOpeningView(APIView):
+    """The opening spread of a day that is only planned."""
+
+    @extend_schema(
+        operation_id="plan_opening", request=PlannedOpeningSerializer,
+        responses={200: serializer_of(PhaseOpening), 422: ErrorSerializer},
+    )
+    def post(self, request: Request) -> Response:
+        """Build it for a phase of the day, with every number at two speeds."""
+        body = body_of(request)
+        day = body.get("day")
+        water = own_water(request.user, day.get("water_id") if isinstance(day, dict) else None)
+        return Response(encode(PlanOpening(
+            owner=request.user, water=water, day=day, outfit_id=body.get("outfit_id"),
+            at_s=body.get("at_s"),
+        ).execute()))
 
 
 class ChangedOpeningView(APIView):

@@ -17,7 +17,7 @@ from coldwake_core.record.beside import TackleBrought
 from coldwake_core.record.events import EVENT_TYPES
 from coldwake_core.record.trip import Trip as CoreTrip
 from coldwake_core.trip.numbers import NumberAtSpeed, RodLine
-from common.schemas import serializer_of
+from common.schemas import PairsField, serializer_of
 
 FishViewSerializer = serializer_of(FishView)
 RodLineSerializer = serializer_of(RodLine)
@@ -72,10 +72,14 @@ class TripListSerializer(serializers.Serializer):
 
 
 class LastSurfaceSerializer(serializers.Serializer):
-    """A surface temperature and when it was read; both null where none was."""
+    """A surface temperature and when it was read, both null where none was; and the latest
+    profile that a thermometer was lowered for, with its own time.
+    """
 
     temperature_degc = serializers.FloatField(allow_null=True)
     at_s = serializers.FloatField(allow_null=True)
+    profile = PairsField()
+    profile_at_s = serializers.FloatField(allow_null=True)
 
 
 class FirstDaySerializer(serializers.Serializer):

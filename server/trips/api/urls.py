@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from .opening import ChangedOpeningView, OpeningView
+from .opening import ChangedOpeningView, OpeningView, PlannedOpeningView
 from .views import (
     AboardNewsView,
     BenchView,
@@ -29,6 +29,7 @@ from .views import (
 urlpatterns = [
     path("", TripListView.as_view()),
     path("first-day/", FirstDayView.as_view()),
+    path("planned-opening/", PlannedOpeningView.as_view()),
     path("last-surface/", LastSurfaceView.as_view()),
     path("<uuid:trip_id>/", TripView.as_view()),
     path("<uuid:trip_id>/events/", EventsView.as_view()),

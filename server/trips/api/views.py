@@ -125,12 +125,17 @@ class LastSurfaceView(APIView):
         trips = Trip.objects.filter(
             owner_id=request.user.pk, water_id=int(asked) if asked.isdecimal() else 0
         )
+        surface, profile, read_s = None, [], None
         for trip in trips[:5]:
+            now = trip_now(trip)
             # The first of the day: a plan begins at dawn.
-            surface = next(iter(surface_readings(trip_now(trip))), None)
-            if surface is not None:
-                return Response(encode(surface))
-        return Response({"temperature_degc": None, "at_s": None})
+            surface = surface or next(iter(surface_readings(now)), None)
+            if not profile and len(now.state.profile()) > 1:
+                profile, read_s = now.state.profile(), now.state.readings[-1].at_s
+        return Response({
+            "temperature_degc": surface.temperature_degc if surface else None,
+            "at_s": surface.at_s if surface else None, "profile": profile, "profile_at_s": read_s,
+        })
 
 
 class FirstDayView(APIView):

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from ..constants import FOOT_M
-from ..record.state import TimedMark
+from ..record.state import TimedMark, TripState
 
 RECENT_S: Final = 40.0 * 60.0
 """How long a mark says where fish are: judged, from fish moving with light and temperature."""
@@ -89,7 +89,9 @@ def marked_bands(marks: Sequence[TimedMark], now_s: float) -> list[MarkedBand]:
     return sorted(bands, key=lambda band: (-band.count, -band.latest_s))
 
 
-def depth_to_fish(mark_depth_m: float, *, above_mark_m: float, bottom_m: float) -> float:
+def depth_to_fish(
+    mark_depth_m: float, *, above_mark_m: float, bottom_m: float, clear_m: float = 0.0
+) -> float:
     """Return the depth at which to run a lure for a mark.
 
     Parameters
@@ -100,6 +102,8 @@ def depth_to_fish(mark_depth_m: float, *, above_mark_m: float, bottom_m: float) 
         How far above the fish the user runs lures, m.
     bottom_m : float
         Depth of the bottom, m.
+    clear_m : float
+        What lures are kept off the bottom, m: it holds for fish tight to it too.
 
     Returns
     -------
@@ -112,4 +116,26 @@ def depth_to_fish(mark_depth_m: float, *, above_mark_m: float, bottom_m: float) 
     >>> round(depth_to_fish(14.0, above_mark_m=0.6, bottom_m=40.0), 2)
     13.4
     """
-    return min(max(mark_depth_m - above_mark_m, SHALLOWEST_M), bottom_m)
+    lowest = max(bottom_m - clear_m, min(SHALLOWEST_M, bottom_m))
+    return min(max(mark_depth_m - above_mark_m, SHALLOWEST_M), lowest)
+
+
+def run_at_m(state: TripState, mark_depth_m: float) -> float:
+    """Return the depth at which this trip runs a lure for a mark.
+
+    Parameters
+    ----------
+    state : TripState
+        The trip: species, school, bottom.
+    mark_depth_m : float
+        Depth of the fish, m.
+
+    Returns
+    -------
+    float
+        Depth, m. Striped bass are fished near the bottom; for the others lures stay clear of it.
+    """
+    return depth_to_fish(
+        mark_depth_m, above_mark_m=state.above_mark_m, bottom_m=state.bottom_m,
+        clear_m=0.0 if state.species == "striper" else state.clearance_m,
+    )

@@ -18,7 +18,7 @@ from ..gear.window import SpeedWindow
 from ..record.beside import Checked
 from ..record.payloads import LineSet, MoveAnswered, MoveChange, SpeedChanged
 from ..record.state import TripState
-from .marks import MarkedBand, depth_to_fish
+from .marks import MarkedBand, run_at_m
 from .method import Method
 from .situation import Basis, Move, RodNow, Situation
 
@@ -201,10 +201,7 @@ def mark_targets(state: TripState, bands: Sequence[MarkedBand]) -> list[float]:
     list of float
         Depths, m.
     """
-    return [
-        depth_to_fish(band.depth_m, above_mark_m=state.above_mark_m, bottom_m=state.bottom_m)
-        for band in bands
-    ]
+    return [run_at_m(state, band.depth_m) for band in bands]
 
 
 def _mark_moves(now: Situation) -> Iterator[Move]:

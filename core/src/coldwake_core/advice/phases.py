@@ -14,8 +14,9 @@ from ..checks import require_number
 from ..record.planned import DayPlan
 from ..record.trip import Species, Sun
 from ..water.forecast import SlidDay
+from .bands import LEAST_OXYGEN_MGPL, species_layers
 from .colour import Show, colours_for
-from .method import Method, comfort_band_degc, comfort_depths_m, method_of_the_hour
+from .method import Method, comfort_band_degc, method_of_the_hour
 
 STEP_S: Final = 600.0
 SHORT_S: Final = 2400.0
@@ -140,7 +141,7 @@ def day_phases(
     for start, end in runs:
         half = (start + end) // 2
         chosen = method(middles[half])
-        depths, words = _depths(chosen, day, times[half], species, bottom_m)
+        depths, words = _depths(chosen, plan, day, times[half], species, bottom_m)
         found.append(Phase(
             start_s=times[start], end_s=last if end == count else times[end],
             method=depths, falling=falls[half],
@@ -243,7 +244,7 @@ def _enters(
 
 
 def _depths(
-    method: Method, day: SlidDay, at_s: float, species: Species, bottom_m: float
+    method: Method, plan: DayPlan, day: SlidDay, at_s: float, species: Species, bottom_m: float
 ) -> tuple[Method, str]:
     """Return the method with the depths that the column gives it, and where they are from."""
     deepest = min(bottom_m, DEEPEST_TROLLED_M)
@@ -253,17 +254,21 @@ def _depths(
     )
     if method.id not in FOLLOWS:
         return usual, "as this method is fished"
-    layers = comfort_depths_m(
-        list(day.profile(at_s)), comfort_band_degc(species), bottom_m=deepest
+    layers = species_layers(
+        day.profile(at_s), comfort_band_degc(species), bottom_m=deepest, oxygen=plan.oxygen,
+        least_mgpl=LEAST_OXYGEN_MGPL[species],
     )
     if not layers:
-        return usual, "as usual at this surface temperature: no water of the band in the forecast"
-    top, base = layers[0]
+        lacking = "no water of the band in the forecast"
+        if plan.oxygen:
+            lacking += " with oxygen enough"
+        return usual, f"as usual at this surface temperature: {lacking}"
+    top, base = layers[0].top_m, layers[0].base_m
     if top <= 0.5:
         # The forecast begins at the thermometer; the water above it is the same.
         top = 0.0
     more = f"; and again from {len(layers) - 1} layer(s) further down" if len(layers) > 1 else ""
     return (
         replace(usual, depth_top_m=top, depth_base_m=base),
-        f"where the water is in the band{more}",
+        f"where the water is in the band{' and has oxygen' if plan.oxygen else ''}{more}",
     )

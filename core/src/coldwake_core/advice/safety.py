@@ -17,6 +17,32 @@ KEPT: Final = 1.0 / 3.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class WayHome:
+    """What the way home takes, as its user knows the boat.
+
+    Parameters
+    ----------
+    way_m : float
+        How far the ramp is from the far end of the day, m.
+    home_mps : float
+        Speed on the way home, m/s.
+    endurance_h : float or None
+        How many hours fuel or battery last at trolling; None where nobody said.
+    """
+
+    way_m: float = 1500.0
+    home_mps: float = 2.5
+    endurance_h: float | None = None
+
+    def check(self) -> None:
+        """Raise InvalidInputError unless it can be gone."""
+        require_number("way_m", self.way_m, low=0.0, high=200_000.0, unit="m")
+        require_number("home_mps", self.home_mps, above=0.1, high=30.0, unit="m/s")
+        if self.endurance_h is not None:
+            require_number("endurance_h", self.endurance_h, above=0.0, high=100.0, unit="h")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class TurnBack:
     """When to turn for the ramp at the latest, why, and when that is home: seconds since 1970."""
 
@@ -26,8 +52,7 @@ class TurnBack:
 
 
 def turn_back(
-    *, started_s: float, dark_s: float, wind_s: float | None, way_m: float, home_mps: float,
-    endurance_h: float | None = None,
+    *, started_s: float, dark_s: float, wind_s: float | None, home: WayHome,
 ) -> TurnBack:
     """Return when to turn back at the latest.
 
@@ -39,12 +64,8 @@ def turn_back(
         When it is dark, seconds.
     wind_s : float or None
         When the wind becomes too much for the boat, seconds; None where it does not.
-    way_m : float
-        How far the ramp is, m.
-    home_mps : float
-        Speed on the way home, m/s.
-    endurance_h : float, optional
-        How many hours fuel or battery last.
+    home : WayHome
+        How far the ramp is, how fast one gets there, how long fuel or battery last.
 
     Returns
     -------
@@ -60,18 +81,18 @@ def turn_back(
     The earliest of three: half an hour before dark, a quarter before the wind, and with a third of
     fuel or battery left, each less the way home.
     """
-    require_number("way_m", way_m, low=0.0, high=200_000.0, unit="m")
-    require_number("home_mps", home_mps, above=0.1, high=30.0, unit="m/s")
+    home.check()
     if dark_s <= started_s:
         raise InvalidInputError("dark_s", dark_s, "after the start")
     ends = [(dark_s - DARK_RESERVE_S, "dark")]
     if wind_s is not None:
         ends.append((wind_s - WIND_RESERVE_S, "wind"))
-    if endurance_h is not None:
-        require_number("endurance_h", endurance_h, above=0.0, high=100.0)
-        ends.append((started_s + (1.0 - KEPT) * endurance_h * 3600.0, "fuel or battery"))
-    home, why = min(ends)
-    return TurnBack(at_s=max(home - way_m / home_mps, started_s), home_s=home, why=why)
+    if home.endurance_h is not None:
+        ends.append((started_s + (1.0 - KEPT) * home.endurance_h * 3600.0, "fuel or battery"))
+    home_s, why = min(ends)
+    return TurnBack(
+        at_s=max(home_s - home.way_m / home.home_mps, started_s), home_s=home_s, why=why
+    )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

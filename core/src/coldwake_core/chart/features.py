@@ -11,7 +11,7 @@ from ..errors import InvalidInputError
 from .grid import GeoPoint
 
 FeatureKind = Literal[
-    "launch", "inlet", "point", "bar", "hazard", "closed_ring", "closed_area", "place"
+    "launch", "inlet", "point", "bar", "neck", "hazard", "closed_ring", "closed_area", "place"
 ]
 CLOSED: Final = ("closed_ring", "closed_area")
 MOST_FEATURES: Final = 300

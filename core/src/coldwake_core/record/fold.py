@@ -70,7 +70,7 @@ def begin(trip: Trip) -> TripState:
     return TripState(
         outfit=trip.outfit, rods={rod.id: RodState(rod_id=rod.id) for rod in trip.outfit.rods},
         bottom_m=trip.bottom_m, deepest_m=trip.bottom_m,
-        depth_readings=list(trip.readings),
+        depth_readings=list(trip.readings), species=trip.species,
     )
 
 
@@ -319,7 +319,7 @@ def _sounded(state: TripState, at_s: float, item: Sounded, _: str) -> None:
 
 
 def _offset(state: TripState, at_s: float, item: OffsetChosen, _: str) -> None:
-    state.above_mark_m = item.above_mark_m
+    state.offset_m = item.above_mark_m
 
 
 def _current(state: TripState, at_s: float, item: CurrentNoted, _: str) -> None:

@@ -19,8 +19,11 @@ from ..gear.voltage import check_volts
 from .beside import Checked
 
 DEEPEST_M: Final = 300.0
-DEFAULT_ABOVE_MARK_M: Final = 2.0 * FOOT_M
-"""A little above the marks: ball at 44 ft for marks at 46 (common practice)."""
+USUAL_ABOVE_MARK_M: Final = {
+    "trout": 2.0 * FOOT_M, "kokanee": 2.0 * FOOT_M, "striper": 1.0 * FOOT_M,
+}
+"""A little above the marks: ball at 44 ft for marks at 46 (common practice); less for stripers,
+which hold near the bottom (judged)."""
 DEFAULT_CLEARANCE_M: Final = 4.0 * FOOT_M
 """Four feet off bottom with precise gear (common practice)."""
 _UUID = re.compile(r"[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}")
@@ -281,7 +284,7 @@ class PositionFixed:
         require_number("course_deg", self.course_deg, low=0.0, high=360.0, unit="degrees")
 
 
-SchoolTopic = Literal["cold_morning", "leader", "snubber", "setback", "mood", "colour"]
+SchoolTopic = Literal["cold_morning", "leader", "snubber", "setback", "mood", "colour", "marks"]
 COLOUR_SCHOOLS: Final = (
     "soft_then_flash", "bright_metal", "uv_in_silt", "match_bait", "thump_first",
 )
@@ -292,6 +295,7 @@ SCHOOLS: Final[dict[str, tuple[str, ...]]] = {
     "setback": ("close_and_wild", "moderate", "long_and_quiet"),
     "mood": ("active", "usual", "tough"),
     "colour": COLOUR_SCHOOLS,
+    "marks": ("above", "level"),
 }
 
 

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from ..checks import require_number, require_text
 from ..errors import InvalidInputError
 from ..water.forecast import DayForecast
+from ..water.oxygen import check_oxygen
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -55,6 +56,8 @@ class DayPlan:
         Where the start of the column and the weather are from.
     colour_school : str
         Whose view on colours: see ``advice.colour``.
+    oxygen : tuple of (float, float)
+        Depth, m, and oxygen, mg/l, in order of depth; empty where nobody measured.
     """
 
     forecast: DayForecast
@@ -64,6 +67,7 @@ class DayPlan:
     start_words: str
     weather_words: str
     colour_school: str
+    oxygen: tuple[tuple[float, float], ...] = ()
 
     def check(self) -> None:
         """Raise InvalidInputError unless it is a day that can be shown."""
@@ -71,6 +75,8 @@ class DayPlan:
         require_number("fetch_m", self.fetch_m, above=0.0, high=500_000.0, unit="m")
         require_text("start_words", self.start_words, longest=200)
         require_text("weather_words", self.weather_words, longest=200)
+        if self.oxygen:
+            check_oxygen(self.oxygen)
         if not 2 <= len(self.hours) <= 49:
             raise InvalidInputError("hours", len(self.hours), "2 to 49 hours")
         for i, hour in enumerate(self.hours):

@@ -13,14 +13,14 @@ from ..gear.pieces import own_seen
 from ..gear.setup import RodSetup, same_cable
 from ..gear.tackle import Outfit
 from .payloads import (
-    DEFAULT_ABOVE_MARK_M,
     DEFAULT_CLEARANCE_M,
+    USUAL_ABOVE_MARK_M,
     MarkSeen,
     MoveAnswered,
     PositionFixed,
     VoltageRead,
 )
-from .trip import PastReading
+from .trip import PastReading, Species
 
 SURFACE_M: Final = 1.0
 """A temperature read no deeper than this is the surface's."""
@@ -200,7 +200,8 @@ class TripState:
     current: Current | None = None
     wind: Wind | None = None
     schools: dict[str, str] = field(default_factory=dict)
-    above_mark_m: float = DEFAULT_ABOVE_MARK_M
+    offset_m: float | None = None
+    species: Species = "trout"
     last_event_id: str | None = None
     last_event_type: str | None = None
     ended: bool = False
@@ -224,6 +225,13 @@ class TripState:
             key: replace(rod, tally=replace(rod.tally)) for key, rod in self.rods.items()
         }
         return other
+
+    @property
+    def above_mark_m(self) -> float:
+        """How far above a mark a lure is run, m: as chosen, or by species and school."""
+        if self.offset_m is not None:
+            return self.offset_m
+        return 0.0 if self.schools.get("marks") == "level" else USUAL_ABOVE_MARK_M[self.species]
 
     @property
     def surface_degc(self) -> float | None:

@@ -30,6 +30,8 @@ class WaterRules:
         Most rods that may be out on this boat; None where nothing is said.
     bag_most : int or None
         Most fish that may be kept in a day.
+    possession_most : int or None
+        Most fish that may be had at home and aboard together.
     bait_counts : bool
         Whether a fish caught on bait counts though it is let go.
     least_m, longest_m : float or None
@@ -46,6 +48,7 @@ class WaterRules:
     bait: bool = True
     rods_most: int | None = None
     bag_most: int | None = None
+    possession_most: int | None = None
     bait_counts: bool = False
     least_m: float | None = None
     longest_m: float | None = None
@@ -67,6 +70,10 @@ class WaterRules:
             require_number("rods_most", self.rods_most, low=1, high=30)
         if self.bag_most is not None:
             require_number("bag_most", self.bag_most, low=0, high=200)
+        if self.possession_most is not None:
+            require_number(
+                "possession_most", self.possession_most, low=self.bag_most or 0, high=1000
+            )
         for name in ("least_m", "longest_m", "slot_low_m", "slot_high_m"):
             if getattr(self, name) is not None:
                 require_number(name, getattr(self, name), low=0.05, high=2.0, unit="m")

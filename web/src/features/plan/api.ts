@@ -5,11 +5,16 @@ export type Asked = Schemas['Asked']
 export type DayTried = Schemas['DayTried']
 export type DayView = Schemas['DayView']
 export type Phase = Schemas['Phase']
+export type PhaseOpening = Schemas['PhaseOpening']
 export type WeatherHour = Schemas['WeatherHour']
 export type Weather = Schemas['Weather']
+
+export type FileAsked = Schemas['FileAsked']
 
 export const tryDay = (body: Asked) => take(api.POST('/api/plans/day/', { body }))
 const at = (plan_id: string) => ({ params: { path: { plan_id } } })
 export const savePlan = (id: string, body: Asked) => take(api.PUT('/api/plans/{plan_id}/', { ...at(id), body }))
 export const getWeather = (water_id: number, day: string) => take(api.GET('/api/plans/weather/', { params: { query: { water_id, day } } }))
 export const lastSurface = (water_id: number) => take(api.GET('/api/trips/last-surface/', { params: { query: { water_id } } }))
+export const readDayFile = (body: FileAsked) => take(api.POST('/api/plans/read/', { body }))
+export const planOpening = (body: Schemas['PlannedOpening']) => take(api.POST('/api/trips/planned-opening/', { body }))

@@ -4,6 +4,9 @@ import {
   ballFromKg,
   ballToKg,
   ballUnit,
+  farFromM,
+  farToM,
+  farUnit,
   fishLengthToM,
   fishLengthUnit,
   lengthFromM,
@@ -19,7 +22,7 @@ import {
   type UnitChoice,
 } from './units'
 
-export type Measure = 'short' | 'long' | 'weight' | 'ball' | 'speed' | 'temperature' | 'minutes' | 'hours' | 'degrees' | 'share' | 'count'
+export type Measure = 'short' | 'long' | 'far' | 'weight' | 'ball' | 'speed' | 'temperature' | 'minutes' | 'hours' | 'degrees' | 'share' | 'count'
 
 /** What stands in a number field: a quantity in SI, nothing, or what was typed and is no number. */
 export type Typed = number | null | string
@@ -35,6 +38,7 @@ interface Kind {
 const plain = { unit: () => '', from: (value: number) => value, to: (value: number) => value }
 const KINDS: Record<Measure, Kind> = {
   short: { unit: fishLengthUnit, from: tackleLengthFromM, to: fishLengthToM, figures: 4 },
+  far: { unit: farUnit, from: farFromM, to: farToM, figures: 3 },
   long: { unit: (units) => units.length, from: lengthFromM, to: lengthToM, figures: 4 },
   weight: { unit: tackleWeightUnit, from: tackleWeightFromKg, to: tackleWeightToKg, figures: 4 },
   ball: { unit: ballUnit, from: ballFromKg, to: ballToKg, figures: 3 },

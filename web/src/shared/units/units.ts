@@ -129,3 +129,19 @@ export function ballToKg(value: number, units: UnitChoice): number {
 export function ballUnit(units: UnitChoice): string {
   return units.length === 'ft' ? 'lb' : 'kg'
 }
+
+/** A way over water: miles, nautical where speed is in knots, or kilometres. */
+const MILE_M = 1609.344
+const farM = (units: UnitChoice): number => (units.speed === 'kn' ? 1852 : units.speed === 'mph' ? MILE_M : 1000)
+
+export function farFromM(metres: number, units: UnitChoice): number {
+  return metres / farM(units)
+}
+
+export function farToM(value: number, units: UnitChoice): number {
+  return value * farM(units)
+}
+
+export function farUnit(units: UnitChoice): string {
+  return { kn: 'nmi', mph: 'mi', 'km/h': 'km' }[units.speed]
+}

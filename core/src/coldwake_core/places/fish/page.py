@@ -8,7 +8,7 @@ from dataclasses import replace
 from typing import Final
 
 from ...advice.limits import limit_now
-from ...advice.marks import MarkedBand, depth_to_fish, marked_bands, recent_marks
+from ...advice.marks import MarkedBand, marked_bands, recent_marks, run_at_m
 from ...advice.method import Method, comfort_band_degc, comfort_depths_m
 from ...advice.moves import compare_rods, mark_targets, method_depth_m, next_move
 from ...advice.phases import show_at
@@ -88,7 +88,8 @@ def fish_view(now: Now, now_s: float) -> FishView:
     recent = {mark.event_id for mark in recent_marks(state.marks, now_s)}
     return FishView(
         now_s=now_s, speed_mps=speed, bottom_m=state.bottom_m,
-        above_mark_m=state.above_mark_m, rods=rods, current=state.current,
+        above_mark_m=state.above_mark_m, marks_school=state.schools.get("marks", "above"),
+        rods=rods, current=state.current,
         passes=_passes(now), wind=wind_view(now, now_s), window=window, surface_degc=surface,
         surface_age_s=surface_age,
         surface_old=surface_age is not None and surface_age >= SURFACE_OLD_S,
@@ -197,9 +198,7 @@ def _mark(now: Now, timed: TimedMark, *, recent: bool, here: bool) -> MarkView:
     return MarkView(
         event_id=timed.event_id, at_s=timed.at_s, depth_m=mark.depth_m, count=mark.count,
         recent=recent, here=here,
-        run_at_m=depth_to_fish(
-            mark.depth_m, above_mark_m=state.above_mark_m, bottom_m=state.bottom_m
-        ),
+        run_at_m=run_at_m(state, mark.depth_m),
         cone_m=0.0 if meant is None else meant.width_m,
         in_cone_s=0.0 if meant is None else meant.seconds,
     )

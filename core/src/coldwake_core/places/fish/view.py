@@ -383,6 +383,8 @@ class FishView:
         Speed through water, m/s.
     bottom_m : float
         Depth of the bottom, m.
+    marks_school : {'above', 'level'}
+        Whose way with marks is gone.
     above_mark_m : float
         How far above marks the user runs lures, m.
     rods : tuple of RodView
@@ -439,6 +441,7 @@ class FishView:
     speed_mps: float
     bottom_m: float
     above_mark_m: float
+    marks_school: str
     rods: tuple[RodView, ...]
     current: Current | None
     passes: PassSpeeds | None

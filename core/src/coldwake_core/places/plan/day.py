@@ -6,12 +6,12 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Final, Literal
 
-from ...advice.bands import Interval, published_band, species_layers
+from ...advice.bands import LEAST_OXYGEN_MGPL, Interval, published_band, species_layers
 from ...advice.colour import COLOUR_SCHOOLS
 from ...advice.departure import Departure, departure
 from ...advice.method import comfort_band_degc
 from ...advice.phases import Phase, day_phases
-from ...advice.safety import TurnBack, turn_back
+from ...advice.safety import TurnBack, WayHome, turn_back
 from ...record.planned import DayPlan
 from ...record.trip import Species, Sun
 from ...trip.now import Now
@@ -28,8 +28,7 @@ DAY_LAYER_M: Final = 4.0
 """The warm layer of one day lies above this, and is no thermocline (judged)."""
 COLD_SHOCK_DEGC: Final = 15.0
 WARM_RELEASE_DEGC: Final = 20.0
-WAY_M: Final = 1500.0
-HOME_MPS: Final = 2.5
+HOME: Final = WayHome()
 """A mile from the ramp and home at five and a half miles an hour, until the user says (judged)."""
 
 
@@ -119,7 +118,13 @@ class DayView:
     lake : LakeWind
         The lake under the day's strongest wind.
     turn_back : TurnBack or None
-        When to turn for the ramp at the latest, a kilometre from it; None where it is never light.
+        When to turn for the ramp at the latest; None where it is never light.
+    way_m : float
+        How far the ramp was taken to be, m.
+    oxygen : tuple of (float, float)
+        Depth, m, and oxygen, mg/l, as measured; empty where nobody did.
+    least_oxygen_mgpl : float
+        Under it the fish is squeezed out, mg/l.
     light : tuple of LightAtDepth
         Light and colours at a few depths.
     anglers_degc, published_degc : tuple of float
@@ -141,6 +146,9 @@ class DayView:
     cautions: tuple[Caution, ...]
     lake: LakeWind
     turn_back: TurnBack | None
+    way_m: float
+    oxygen: tuple[tuple[float, float], ...]
+    least_oxygen_mgpl: float
     light: tuple[LightAtDepth, ...]
     anglers_degc: tuple[float, float]
     published_degc: tuple[float, float]
@@ -154,6 +162,7 @@ class DayView:
 def day_view(
     plan: DayPlan, *, species: Species, sun: Sun, bottom_m: float,
     schools: Mapping[str, str] | None = None, readings: Sequence[SurfaceReading] = (),
+    home: WayHome = HOME,
 ) -> DayView:
     """Return the day by hours.
 
@@ -171,6 +180,8 @@ def day_view(
         The user's schools, by topic.
     readings : sequence of SurfaceReading
         Surface temperatures read so far.
+    home : WayHome
+        What the way home takes.
 
     Returns
     -------
@@ -193,7 +204,9 @@ def day_view(
         hours=tuple(_hour(plan, before, day, h.at_s, species, bottom_m) for h in plan.hours),
         phases=now, planned=as_planned,
         cautions=_cautions(plan, day, sun, species),
-        lake=lake_wind(plan, day, bottom_m=bottom_m), turn_back=_turn_back(plan, sun),
+        lake=lake_wind(plan, day, bottom_m=bottom_m),
+        turn_back=_turn_back(plan, sun, home), way_m=home.way_m,
+        oxygen=plan.oxygen, least_oxygen_mgpl=LEAST_OXYGEN_MGPL[species],
         light=tuple(
             LightAtDepth(
                 depth_m=z, left=light_left(z, plan.secchi_m),
@@ -241,11 +254,17 @@ def _hour(
     if hour.elevation_deg > 0.0:
         one = (hour.azimuth_deg + ACROSS_DEG) % 180.0
         across = (one, one + 180.0)
+
+    def layers(band_degc: tuple[float, float]) -> tuple[Interval, ...]:
+        return species_layers(
+            profile, band_degc, bottom_m=bottom_m, oxygen=plan.oxygen,
+            least_mgpl=LEAST_OXYGEN_MGPL[species],
+        )
+
     return HourView(
         at_s=at_s, surface=day.surface(at_s), planned_degc=before.surface(at_s).middle,
         profile_degc=tuple(t for _, t in known),
-        anglers=species_layers(profile, comfort_band_degc(species), bottom_m=bottom_m),
-        published=species_layers(profile, published_band(species)[0], bottom_m=bottom_m),
+        anglers=layers(comfort_band_degc(species)), published=layers(published_band(species)[0]),
         thermocline_m=thermocline_m([p for p in profile if p[0] >= DAY_LAYER_M]),
         cloud=hour.cloud, wind_mps=hour.wind_mps,
         wind_from_deg=hour.wind_from_deg, air_degc=hour.air_degc,
@@ -253,7 +272,7 @@ def _hour(
     )
 
 
-def _turn_back(plan: DayPlan, sun: Sun) -> TurnBack | None:
+def _turn_back(plan: DayPlan, sun: Sun, home: WayHome) -> TurnBack | None:
     if sun.dark_s <= sun.first_light_s:
         return None
     blown = [
@@ -262,7 +281,7 @@ def _turn_back(plan: DayPlan, sun: Sun) -> TurnBack | None:
     ]
     return turn_back(
         started_s=sun.first_light_s, dark_s=sun.dark_s, wind_s=blown[0] if blown else None,
-        way_m=WAY_M, home_mps=HOME_MPS,
+        home=home,
     )
 
 

@@ -224,6 +224,7 @@ useEventListener(window, 'keydown', onKey)
         @close="markId = null"
         @fish="fishMark"
         @offset="acts.dialog.value = 'offset'"
+        @school="store.record('school_chosen', { topic: 'marks', school: $event })"
       />
       <KeyHelp v-model="helpOpen" />
       <NotTaken v-model="notTakenOpen" />

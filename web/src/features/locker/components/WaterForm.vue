@@ -27,6 +27,7 @@ const rules = ref<{
   bait: boolean
   rods: Typed
   bag: Typed
+  possession: Typed
   baitCounts: boolean
   least: Typed
   longest: Typed
@@ -42,6 +43,7 @@ const rules = ref<{
   bait: true,
   rods: null,
   bag: null,
+  possession: null,
   baitCounts: false,
   least: null,
   longest: null,
@@ -74,6 +76,7 @@ watch(
       bait: known?.bait ?? true,
       rods: known?.rods_most ?? null,
       bag: known?.bag_most ?? null,
+      possession: known?.possession_most ?? null,
       baitCounts: known?.bait_counts ?? false,
       least: known?.least_m ?? null,
       longest: known?.longest_m ?? null,
@@ -116,6 +119,7 @@ async function save(): Promise<void> {
             bait: rules.value.bait,
             rods_most: said(rules.value.rods, 'Most rods'),
             bag_most: said(rules.value.bag, 'Most fish'),
+            possession_most: said(rules.value.possession, 'In possession'),
             bait_counts: rules.value.baitCounts,
             least_m: said(rules.value.least, 'Shortest'),
             longest_m: said(rules.value.longest, 'Longest'),
@@ -167,6 +171,7 @@ async function save(): Promise<void> {
         <NumberField v-model="rules.rods" label="most rods out on a boat" measure="count" placeholder="not said" test="rules-rods" />
         <label class="switch"><input v-model="rules.bait" type="checkbox" /> bait may be used</label>
         <NumberField v-model="rules.bag" label="fish a day, at most" measure="count" placeholder="not said" test="rules-bag" />
+        <NumberField v-model="rules.possession" label="in possession, at most" measure="count" placeholder="not said" test="rules-possession" />
         <label class="switch"
           ><input v-model="rules.baitCounts" type="checkbox" data-test="rules-bait-counts" /> a fish caught on bait counts, let go or
           not</label

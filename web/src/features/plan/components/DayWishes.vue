@@ -15,9 +15,10 @@ const props = defineProps<{
   trouble: string
   isTyped: boolean
   coldMorning: boolean
+  hasLastProfile: boolean
 }>()
 const wishes = defineModel<Wishes>({ required: true })
-const emit = defineEmits<{ weather: []; typed: [] }>()
+const emit = defineEmits<{ weather: []; typed: []; lastProfile: []; file: [kind: 'weather' | 'profile', text: string] }>()
 
 const SPECIES = [
   { value: 'trout', title: 'Trout' },
@@ -42,6 +43,18 @@ const COLOURS = [
 ] as const
 const display = useDisplayStore()
 const more = ref(false)
+const picker = ref<HTMLInputElement | null>(null)
+let picking: 'weather' | 'profile' = 'weather'
+function pick(kind: 'weather' | 'profile'): void {
+  picking = kind
+  picker.value?.click()
+}
+async function picked(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (file) emit('file', picking, await file.text())
+}
 const waterOptions = computed(() => props.waters.map(({ id, name }) => ({ value: id, title: name })))
 </script>
 
@@ -69,22 +82,38 @@ const waterOptions = computed(() => props.waters.map(({ id, name }) => ({ value:
       <div class="acts">
         <v-btn size="small" data-test="ask-weather" @click="emit('weather')">Ask the forecast</v-btn>
         <v-btn v-if="!isTyped" size="small" data-test="type-weather" @click="emit('typed')">Type it</v-btn>
+        <v-btn size="small" data-test="weather-file" @click="pick('weather')">From a file</v-btn>
+        <input ref="picker" type="file" accept=".csv,text/csv,text/plain" hidden data-test="day-file" @change="picked" />
       </div>
     </div>
     <ChoiceRow v-if="coldMorning" v-model="wishes.cold_school" label="cold morning: whose way" :options="COLD" test="cold" />
     <button type="button" class="more" :aria-expanded="more" data-test="more-wishes" @click="more = !more">
-      {{ more ? 'Less' : 'Profile, clarity, colours' }}
+      {{ more ? 'Less' : 'Profile, clarity, colours, way home' }}
     </button>
     <template v-if="more">
       <label class="profile">
         <span class="label"
-          >a profile you read: {{ display.units.length }} and {{ display.units.temperature }}, one pair a line, from the surface down</span
+          >a profile you read: {{ display.units.length }} and {{ display.units.temperature }}, oxygen in mg/l if known; one line a depth, from the
+          surface down</span
         >
         <textarea v-model.lazy="wishes.profile" rows="4" placeholder="0 49&#10;20 47&#10;60 44" data-test="plan-profile" />
       </label>
+      <div class="acts">
+        <v-btn v-if="hasLastProfile" size="small" data-test="last-profile" @click="emit('lastProfile')">As on the last trip</v-btn>
+        <v-btn size="small" data-test="profile-file" @click="pick('profile')">From a file</v-btn>
+      </div>
       <ChoiceRow v-model="wishes.secchi" label="how clear" :options="CLARITY" test="clarity" />
       <ChoiceRow v-model="wishes.colour_school" label="colours: whose way" :options="COLOURS" test="colours" />
+      <div class="pair">
+        <NumberField v-model="wishes.way" label="way to the ramp" measure="far" placeholder="a mile" test="plan-way" />
+        <NumberField v-model="wishes.home" label="speed home" measure="speed" placeholder="as usual" test="plan-home" />
+      </div>
+      <NumberField v-model="wishes.endurance" label="fuel or battery lasts" measure="hours" placeholder="nobody said" test="plan-endurance" />
     </template>
+    <div v-if="more || wishes.species === 'striper'" class="pair">
+      <NumberField v-model="wishes.current" label="current" measure="speed" placeholder="no river" test="plan-current" />
+      <NumberField v-model="wishes.fell" label="fell since the chart’s level" measure="long" placeholder="0" test="plan-fell" />
+    </div>
   </div>
 </template>
 

@@ -4,8 +4,10 @@ import { latestOnly } from '@/shared/core/latest'
 import { describeError } from '@/shared/units/describe'
 import { settled, type Typed } from '@/shared/units/measures'
 import { useDisplayStore } from '@/shared/units/store'
-import { readProfile } from '../logic/profile'
-import { getWeather, lastSurface, tryDay, type Asked, type DayTried, type WeatherHour } from '../api'
+import { readProfile, writeProfile } from '../logic/profile'
+import { getWeather, lastSurface, readDayFile, tryDay, type Asked, type DayTried, type WeatherHour } from '../api'
+
+type Pairs = readonly (readonly number[])[]
 
 export interface Wishes {
   water_id: number | null
@@ -19,6 +21,13 @@ export interface Wishes {
   air_high: Typed
   cold_school: string | null
   colour_school: string
+  /** How far the ramp is, how fast one gets there, how long fuel or battery last, min; as far as anybody said. */
+  way: Typed
+  home: Typed
+  endurance: Typed
+  /** A river's current, and how far it fell since the level was noted. */
+  current: Typed
+  fell: Typed
 }
 
 export interface DayPlanning {
@@ -36,6 +45,9 @@ export interface DayPlanning {
   compute: (rough?: boolean) => void
   fetchWeather: () => Promise<void>
   findStart: () => Promise<void>
+  lastProfile: ShallowRef<Pairs>
+  takeProfile: () => void
+  takeFile: (kind: 'weather' | 'profile', text: string) => Promise<void>
   draw: (what: 'wind_mps' | 'cloud', values: number[], done: boolean) => void
 }
 
@@ -57,7 +69,14 @@ export function useDay(): DayPlanning {
     air_high: 15,
     cold_school: null,
     colour_school: 'soft_then_flash',
+    way: null,
+    home: null,
+    endurance: null,
+    current: null,
+    fell: null,
   })
+  /** What a thermometer read on the last trips here, for who wants to begin from it. */
+  const lastProfile = shallowRef<Pairs>([])
   const hours = shallowRef<WeatherHour[] | null>(null)
   const words = ref('')
   const age = ref<number | null>(null)
@@ -81,13 +100,16 @@ export function useDay(): DayPlanning {
 
   function asked(rough: boolean): Asked | null {
     const typed = readProfile(wishes.profile, display.units)
-    if (typed.bad !== null) throw new Error(`Profile, line ${typed.bad}: a depth and a temperature, such as “20 48.5”.`)
+    if (typed.bad !== null) throw new Error(`Profile, line ${typed.bad}: depth, temperature and oxygen if known, such as “20 48.5”.`)
     if (wishes.water_id === null || (wishes.surface === null && !typed.profile.length)) return null
     return {
       water_id: wishes.water_id,
       species: wishes.species,
       day: wishes.day,
       ...(typed.profile.length ? { profile: typed.profile } : { surface_degc: settled(wishes.surface, 'Surface') }),
+      ...(typed.oxygen.length ? { oxygen: typed.oxygen } : {}),
+      ...wayHome(),
+      ...river(),
       secchi_m: wishes.secchi,
       hours: hours.value,
       typed: hours.value
@@ -103,6 +125,25 @@ export function useDay(): DayPlanning {
       weather_words: hours.value ? words.value : null,
       schools: { colour: wishes.colour_school, ...(wishes.cold_school ? { cold_morning: wishes.cold_school } : {}) },
       rough,
+    }
+  }
+
+  function wayHome(): Pick<Asked, 'home'> {
+    if (wishes.way === null && wishes.home === null && wishes.endurance === null) return {}
+    const given: Record<string, number> = {}
+    if (wishes.way !== null) given.way_m = settled(wishes.way, 'The ramp')
+    if (wishes.home !== null) given.home_mps = settled(wishes.home, 'Speed home')
+    if (wishes.endurance !== null) given.endurance_h = settled(wishes.endurance, 'Fuel or battery') / 60
+    return { home: given as Asked['home'] }
+  }
+
+  function river(): Pick<Asked, 'river'> {
+    if (wishes.current === null && wishes.fell === null) return {}
+    return {
+      river: {
+        current_mps: wishes.current === null ? 0 : settled(wishes.current, 'Current'),
+        fell_m: wishes.fell === null ? 0 : settled(wishes.fell, 'Fell'),
+      },
     }
   }
 
@@ -138,8 +179,32 @@ export function useDay(): DayPlanning {
     try {
       const last = await lastSurface(wishes.water_id)
       if (last.temperature_degc !== null) wishes.surface = last.temperature_degc
+      lastProfile.value = last.profile
     } catch {
       // Then it is typed.
+    }
+  }
+
+  const takeProfile = (): void => {
+    wishes.profile = writeProfile(lastProfile.value, [], display.units)
+  }
+
+  /** A file is looked at by the server, which says what is wrong with it; what was there before stays. */
+  async function takeFile(kind: 'weather' | 'profile', text: string): Promise<void> {
+    try {
+      const read = await readDayFile({ kind, text, water_id: wishes.water_id ?? 0, day: wishes.day })
+      problem.value = null
+      if (kind === 'profile') {
+        wishes.profile = writeProfile(read.profile, read.oxygen, display.units)
+        return
+      }
+      hours.value = read.hours
+      words.value = 'weather from a file'
+      age.value = null
+      trouble.value = ''
+      compute()
+    } catch (error) {
+      problem.value = describeError(error, display.units)
     }
   }
 
@@ -151,5 +216,5 @@ export function useDay(): DayPlanning {
     compute(!done)
   }
 
-  return { wishes, hours, words, age, trouble, day, problem, busy, asked, compute, fetchWeather, findStart, draw }
+  return { wishes, hours, words, age, trouble, day, problem, busy, asked, compute, fetchWeather, findStart, lastProfile, takeProfile, takeFile, draw }
 }

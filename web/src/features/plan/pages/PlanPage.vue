@@ -12,14 +12,16 @@ import ErrorNote from '@/shared/ui/ErrorNote.vue'
 import TextField from '@/shared/ui/TextField.vue'
 import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
-import { formatSpeed, temperatureFromC } from '@/shared/units/units'
-import { savePlan } from '../api'
+import { farFromM, farUnit, formatSpeed, temperatureFromC } from '@/shared/units/units'
+import { savePlan, type Asked } from '../api'
 import ColoursAtDepth from '../components/ColoursAtDepth.vue'
 import DayPicture from '../components/DayPicture.vue'
 import DayWishes from '../components/DayWishes.vue'
 import FloatPlan from '../components/FloatPlan.vue'
 import LegsPanel from '../components/LegsPanel.vue'
+import OpeningPanel from '../components/OpeningPanel.vue'
 import PhaseCards from '../components/PhaseCards.vue'
+import RiverDay from '../components/RiverDay.vue'
 import UnderWay from '../components/UnderWay.vue'
 import { useDay } from '../composables/useDay'
 
@@ -29,7 +31,9 @@ const list = shallowRef<TripList | null>(null)
 const waters = shallowRef<Water[]>([])
 const error = ref<string | null>(null)
 const planning = useDay()
-const { wishes, hours, words, age, trouble, day, problem, busy } = planning
+const { wishes, hours, words, age, trouble, day, problem, busy, lastProfile } = planning
+/** What the day that is shown was asked with: the spread beside it is for the same. */
+const settledDay = shallowRef<Asked | null>(null)
 const hour = ref(9)
 const ready = ref(false)
 const telling = ref(false)
@@ -52,6 +56,10 @@ const spread = computed(() => {
 })
 const CAUTIONS = { cold_water: 'Cold water', warm_release: 'Warm water', wind: 'Wind', dark: 'Dark' } as const
 
+const far = computed(() => {
+  const way = day.value?.view.way_m ?? 0
+  return `${(Math.round(farFromM(way, display.units) * 10) / 10).toString()} ${farUnit(display.units)}`
+})
 const printDay = (): void => window.print()
 
 function look(atS: number): void {
@@ -82,9 +90,23 @@ watch(
     wishes.air_high,
     wishes.cold_school,
     wishes.colour_school,
+    wishes.way,
+    wishes.home,
+    wishes.endurance,
+    wishes.current,
+    wishes.fell,
   ],
   () => ready.value && planning.compute(),
 )
+
+watch(busy, (now) => {
+  if (now || !day.value) return
+  try {
+    settledDay.value = planning.asked(true)
+  } catch {
+    // What is half typed is said where the day is computed.
+  }
+})
 
 function typeIt(): void {
   hours.value = null
@@ -206,8 +228,15 @@ onMounted(async () => {
             {{ day.view.start_words }}; {{ day.view.weather_words }}. A forecast of water, not of bites.
           </p>
           <PhaseCards v-if="day" :day="day" :at-s="seen?.at_s ?? null" @look="look" />
+          <OpeningPanel
+            v-if="settledDay && phase && form.outfit_id !== null"
+            :asked="settledDay"
+            :outfit-id="form.outfit_id"
+            :phase="phase"
+          />
           <LegsPanel v-if="seen && wishes.water_id !== null" :water-id="wishes.water_id" :hour="seen" :phase="phase" />
           <div v-if="day" class="below">
+            <RiverDay v-if="day.river" :day="day" />
             <ColoursAtDepth :light="day.view.light" />
             <section class="cautions" aria-label="Cautions">
               <h2 class="label">take care</h2>
@@ -221,7 +250,7 @@ onMounted(async () => {
                 >
               </p>
               <p v-if="day.view.turn_back" data-test="turn-back">
-                <b>Turn back</b> by {{ clock(day.view.turn_back.at_s) }} for the {{ day.view.turn_back.why }}, a mile from the ramp.
+                <b>Turn back</b> by {{ clock(day.view.turn_back.at_s) }} for the {{ day.view.turn_back.why }}, {{ far }} from the ramp.
                 <button type="button" class="link" data-test="to-float-plan" @click="telling = true">Tell somebody ashore</button>
               </p>
               <p v-for="said in day.rules" :key="said" data-test="rule-said">{{ said }}</p>
@@ -238,6 +267,9 @@ onMounted(async () => {
             :trouble="trouble"
             :is-typed="hours === null"
             :cold-morning="coldMorning"
+            :has-last-profile="lastProfile.length > 1"
+            @last-profile="planning.takeProfile"
+            @file="planning.takeFile"
             @weather="askWeather"
             @typed="typeIt"
           />
@@ -386,6 +418,12 @@ a {
   }
   .grid {
     grid-template-columns: minmax(0, 1fr);
+  }
+  .hours {
+    height: 300px;
+  }
+  .plan :deep(section) {
+    break-inside: avoid;
   }
 }
 @media (max-width: 900px) {

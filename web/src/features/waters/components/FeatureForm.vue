@@ -13,6 +13,7 @@ const KINDS = [
   { value: 'inlet', title: 'Inlet' },
   { value: 'point', title: 'Point' },
   { value: 'bar', title: 'Bar' },
+  { value: 'neck', title: 'Neck' },
   { value: 'place', title: 'Place' },
   { value: 'hazard', title: 'Keep off' },
   { value: 'closed_ring', title: 'Closed ring' },

@@ -36,6 +36,7 @@ const KIND: Record<Feature['kind'], string> = {
   inlet: 'inlet',
   point: 'point',
   bar: 'bar',
+  neck: 'neck',
   place: 'place',
   hazard: 'keep off',
   closed_ring: 'closed ring',
