@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import os
 import tempfile
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -65,3 +66,11 @@ def stranger(db: None) -> Any:
     client = APIClient()
     client.force_login(get_user_model().objects.create_user("stranger", password="long-enough-1"))
     return client
+
+
+@pytest.fixture(scope="session")
+def demo_database(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """A database with the demo, as the README's commands make it: made once, copied by servers."""
+    from running import RunningServer
+
+    return RunningServer(tmp_path_factory.mktemp("template")).database

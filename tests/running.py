@@ -23,7 +23,10 @@ from paths import ROOT
 class RunningServer:
     """Cold Wake on a port, with the demo loaded; can be killed and started again."""
 
-    def __init__(self, var: Path, *, fresh: bool = True, dist: Path | None = None) -> None:
+    def __init__(
+        self, var: Path, *, fresh: bool = True, dist: Path | None = None,
+        template: Path | None = None,
+    ) -> None:
         self.database = var / "coldwake.sqlite3"
         self.env = {
             **os.environ,
@@ -39,7 +42,9 @@ class RunningServer:
             self.port = probe.getsockname()[1]
         self.process: subprocess.Popen[bytes] | None = None
         self.url = f"http://127.0.0.1:{self.port}"
-        if fresh:
+        if template is not None:
+            _copy(template, self.database)
+        elif fresh:
             self.manage("migrate", "--verbosity", "0")
             self.manage("load_demo", "--verbosity", "0")
 

@@ -241,12 +241,14 @@ def test_storage_that_is_full_is_gone_round_with_a_link_and_said_without(
     expect(fish.get_by_test_id("tally-rod-4")).to_contain_text("1 hit")
 
 
-def test_a_new_version_says_so_and_takes_over_when_asked(make_context: Any, tmp_path: Path):
+def test_a_new_version_says_so_and_takes_over_when_asked(
+    make_context: Any, tmp_path: Path, demo_database: Path
+):
     dist = tmp_path / "dist"
     shutil.copytree(ROOT / "web/dist", dist)
     for name in ("index.html", "sw.js"):
         (dist / f"{name}.br").unlink(missing_ok=True)
-    server = RunningServer(tmp_path, dist=dist)
+    server = RunningServer(tmp_path, dist=dist, template=demo_database)
     server.start()
     try:
         page = make_context(kept=True).new_page()

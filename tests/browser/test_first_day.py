@@ -61,12 +61,9 @@ def test_from_nothing_to_the_first_line_out_in_twelve_taps(
 
 
 def test_boat_is_begun_from_one_like_it_and_a_place_is_dragged(
-    make_context: Any, server: RunningServer
+    signed_in: Page, server: RunningServer
 ):
-    page: Page = make_context().new_page()
-    page.goto(server.url)
-    page.get_by_test_id("demo").click()
-    page.locator("[data-test=water-column] svg").wait_for()
+    page = signed_in
     page.goto(f"{server.url}/locker?tab=boats")
     page.get_by_text("Add a boat").click()
     page.get_by_test_id("preset-14 ft open boat").click()

@@ -11,13 +11,9 @@ from running import RunningServer
 
 
 @pytest.fixture
-def page(make_context: object, server: RunningServer) -> Page:
+def page(signed_in: Page) -> Page:
     """The demo account, signed in."""
-    made: Page = make_context().new_page()  # type: ignore[operator]
-    made.goto(server.url)
-    made.get_by_test_id("demo").click()
-    made.locator("[data-test=water-column] svg").wait_for()
-    return made
+    return signed_in
 
 
 def locker(page: Page, server: RunningServer, tab: str = "tackle") -> None:

@@ -25,41 +25,43 @@ def draw(page: Page, what: str, share_down: float) -> None:
     page.mouse.up()
 
 
-def test_wind_that_is_drawn_keeps_the_morning_s_method(fish: Page, server: RunningServer):
-    planned(fish, server)
-    expect(fish.get_by_test_id("weather-trouble")).to_contain_text("type the weather")
-    expect(fish.get_by_test_id("phase").nth(1)).to_contain_text("Slow down")
-    draw(fish, "wind_mps", 0.2)
-    expect(fish.get_by_test_id("phase")).to_have_count(1)
-    expect(fish.get_by_test_id("phase")).to_contain_text("Cover water")
-    expect(fish.get_by_test_id("weather-words")).to_contain_text("drawn over")
-    draw(fish, "wind_mps", 0.85)
-    expect(fish.get_by_test_id("phase").nth(1)).to_contain_text("Slow down")
-    fish.get_by_test_id("cold-stay_slow").check(force=True)
-    expect(fish.get_by_test_id("phase").first).to_contain_text("Stay slow")
+def test_wind_that_is_drawn_keeps_the_morning_s_method(signed_in: Page, server: RunningServer):
+    planned(signed_in, server)
+    expect(signed_in.get_by_test_id("weather-trouble")).to_contain_text("type the weather")
+    expect(signed_in.get_by_test_id("phase").nth(1)).to_contain_text("Slow down")
+    draw(signed_in, "wind_mps", 0.2)
+    expect(signed_in.get_by_test_id("phase")).to_have_count(1)
+    expect(signed_in.get_by_test_id("phase")).to_contain_text("Cover water")
+    expect(signed_in.get_by_test_id("weather-words")).to_contain_text("drawn over")
+    draw(signed_in, "wind_mps", 0.85)
+    expect(signed_in.get_by_test_id("phase").nth(1)).to_contain_text("Slow down")
+    signed_in.get_by_test_id("cold-stay_slow").check(force=True)
+    expect(signed_in.get_by_test_id("phase").first).to_contain_text("Stay slow")
 
 
-def test_day_is_drawn_by_keys_and_read_in_the_reader_s_units(fish: Page, server: RunningServer):
-    planned(fish, server)
-    strip = fish.get_by_test_id("draw-wind_mps")
+def test_day_is_drawn_by_keys_and_read_in_the_reader_s_units(
+    signed_in: Page, server: RunningServer
+):
+    planned(signed_in, server)
+    strip = signed_in.get_by_test_id("draw-wind_mps")
     strip.focus()
     before = float(strip.get_attribute("aria-valuenow") or 0)
     for _ in range(4):
-        fish.keyboard.press("ArrowUp")
+        signed_in.keyboard.press("ArrowUp")
     expect(strip).to_have_attribute("aria-valuenow", f"{before + 1.0:g}")
-    fish.keyboard.press("ArrowRight")
-    expect(fish.get_by_test_id("seen-hour")).to_contain_text("13:00")
-    expect(fish.get_by_test_id("seen-hour")).to_contain_text("mph")
-    expect(fish.get_by_test_id("plan")).to_have_attribute("data-busy", "false")
-    choose_quietly(fish, "units")
-    expect(fish.get_by_test_id("seen-hour")).to_contain_text("km/h")
+    signed_in.keyboard.press("ArrowRight")
+    expect(signed_in.get_by_test_id("seen-hour")).to_contain_text("13:00")
+    expect(signed_in.get_by_test_id("seen-hour")).to_contain_text("mph")
+    expect(signed_in.get_by_test_id("plan")).to_have_attribute("data-busy", "false")
+    choose_quietly(signed_in, "units")
+    expect(signed_in.get_by_test_id("seen-hour")).to_contain_text("km/h")
 
 
-def test_trip_takes_the_day_along_and_fish_shows_it_behind(fish: Page, server: RunningServer):
-    planned(fish, server)
-    fish.get_by_test_id("trip-name").fill("Planned")
-    fish.get_by_test_id("start-trip").click()
-    fish.wait_for_selector("[data-test=fish]")
+def test_trip_takes_the_day_along_and_fish_shows_it_behind(signed_in: Page, server: RunningServer):
+    planned(signed_in, server)
+    signed_in.get_by_test_id("trip-name").fill("Planned")
+    signed_in.get_by_test_id("start-trip").click()
+    signed_in.wait_for_selector("[data-test=fish]")
     trips = ApiUser(server.url).get("/api/trips/")["trips"]
     trip = next(t for t in trips if t["name"] == "Planned")
     user = ApiUser(server.url)
@@ -73,33 +75,33 @@ def test_method_of_the_hour_is_the_plan_s_phase(fish: Page):
     expect(fish.get_by_test_id("ribbon-planned")).to_have_count(1)
 
 
-def test_legs_follow_a_contour_and_go_out_as_gpx(fish: Page, server: RunningServer):
-    planned(fish, server)
-    chart = fish.locator("[data-test=legs] [data-test=chart]")
+def test_legs_follow_a_contour_and_go_out_as_gpx(signed_in: Page, server: RunningServer):
+    planned(signed_in, server)
+    chart = signed_in.locator("[data-test=legs] [data-test=chart]")
     expect(chart).not_to_have_attribute("data-legs", "0")
-    first = fish.get_by_test_id("leg").first.inner_text()
-    fish.get_by_test_id("leg-depth").fill("60")
-    expect(fish.get_by_test_id("leg").first).not_to_have_text(first)
-    expect(fish.get_by_test_id("leg").first).to_contain_text("60")
-    with fish.expect_download() as saved:
-        fish.get_by_test_id("legs-gpx").click()
+    first = signed_in.get_by_test_id("leg").first.inner_text()
+    signed_in.get_by_test_id("leg-depth").fill("60")
+    expect(signed_in.get_by_test_id("leg").first).not_to_have_text(first)
+    expect(signed_in.get_by_test_id("leg").first).to_contain_text("60")
+    with signed_in.expect_download() as saved:
+        signed_in.get_by_test_id("legs-gpx").click()
     assert "<rte>" in saved.value.path().read_text("utf-8")
-    fish.get_by_test_id("leg-depth").fill("200")
-    expect(fish.locator("[data-test=legs]")).to_contain_text("contour has 150 m")
+    signed_in.get_by_test_id("leg-depth").fill("200")
+    expect(signed_in.locator("[data-test=legs]")).to_contain_text("contour has 150 m")
 
 
-def test_somebody_ashore_is_told(fish: Page, server: RunningServer):
-    planned(fish, server)
-    expect(fish.get_by_test_id("turn-back")).to_contain_text("for the dark")
-    fish.get_by_test_id("to-float-plan").click()
-    fish.get_by_test_id("float-write").click()
-    expect(fish.get_by_test_id("float-plan")).to_contain_text("who")
-    fish.get_by_test_id("float-who").fill("Two of us")
-    fish.get_by_test_id("float-call").fill("Ash, 555 0100")
-    fish.get_by_test_id("float-write").click()
-    expect(fish.get_by_test_id("float-text")).to_contain_text("555 0100")
-    with fish.expect_download() as saved:
-        fish.get_by_test_id("float-ics").click()
+def test_somebody_ashore_is_told(signed_in: Page, server: RunningServer):
+    planned(signed_in, server)
+    expect(signed_in.get_by_test_id("turn-back")).to_contain_text("for the dark")
+    signed_in.get_by_test_id("to-float-plan").click()
+    signed_in.get_by_test_id("float-write").click()
+    expect(signed_in.get_by_test_id("float-plan")).to_contain_text("who")
+    signed_in.get_by_test_id("float-who").fill("Two of us")
+    signed_in.get_by_test_id("float-call").fill("Ash, 555 0100")
+    signed_in.get_by_test_id("float-write").click()
+    expect(signed_in.get_by_test_id("float-text")).to_contain_text("555 0100")
+    with signed_in.expect_download() as saved:
+        signed_in.get_by_test_id("float-ics").click()
     assert "BEGIN:VALARM" in saved.value.path().read_text("utf-8")
 
 
@@ -110,50 +112,50 @@ def open_water(page: Page, server: RunningServer, name: str) -> None:
     page.wait_for_selector("[data-test=water][data-state=ready]")
 
 
-def test_soundings_are_looked_at_then_taken(fish: Page, server: RunningServer):
-    open_water(fish, server, "Lower")
+def test_soundings_are_looked_at_then_taken(signed_in: Page, server: RunningServer):
+    open_water(signed_in, server, "Lower")
     # Twice as deep by mistake: feet that are said to be metres.
     rows = [
         f"{38.4955 + 0.0004 * r:.5f},{-121.501 + 0.00008 * c:.5f},{2 + c}"
         for r in range(22) for c in range(20)
     ]
-    fish.get_by_test_id("survey-name").fill("June, low water")
-    fish.get_by_test_id("survey-unit-m").check(force=True)
-    fish.get_by_test_id("survey-text").fill("\n".join(["latitude,longitude,depth", *rows]))
-    fish.get_by_test_id("survey-look").click()
-    expect(fish.get_by_test_id("survey-looked")).to_contain_text("440")
-    expect(fish.get_by_test_id("odd-feet")).to_be_visible()
-    fish.get_by_test_id("survey-unit-ft").check(force=True)
-    fish.get_by_test_id("survey-look").click()
-    expect(fish.get_by_test_id("odd-feet")).to_have_count(0)
-    fish.get_by_test_id("survey-take").click()
-    expect(fish.locator("[data-test=water]")).to_contain_text("June, low water: 440 soundings")
+    signed_in.get_by_test_id("survey-name").fill("June, low water")
+    signed_in.get_by_test_id("survey-unit-m").check(force=True)
+    signed_in.get_by_test_id("survey-text").fill("\n".join(["latitude,longitude,depth", *rows]))
+    signed_in.get_by_test_id("survey-look").click()
+    expect(signed_in.get_by_test_id("survey-looked")).to_contain_text("440")
+    expect(signed_in.get_by_test_id("odd-feet")).to_be_visible()
+    signed_in.get_by_test_id("survey-unit-ft").check(force=True)
+    signed_in.get_by_test_id("survey-look").click()
+    expect(signed_in.get_by_test_id("odd-feet")).to_have_count(0)
+    signed_in.get_by_test_id("survey-take").click()
+    expect(signed_in.locator("[data-test=water]")).to_contain_text("June, low water: 440 soundings")
 
 
-def test_closed_water_is_placed_on_the_chart_with_its_rule(fish: Page, server: RunningServer):
-    open_water(fish, server, "Sallow")
-    fish.get_by_test_id("feature-add").click()
-    fish.get_by_test_id("feature-kind-closed_ring").check(force=True)
-    fish.get_by_test_id("feature-name").fill("Dam")
-    fish.get_by_test_id("feature-radius").fill("300")
-    fish.locator("[data-test=chart]").click(position={"x": 300, "y": 500})
-    expect(fish.get_by_test_id("feature-corners")).to_contain_text("Placed")
-    fish.get_by_test_id("feature-keep").click()
+def test_closed_water_is_placed_on_the_chart_with_its_rule(signed_in: Page, server: RunningServer):
+    open_water(signed_in, server, "Sallow")
+    signed_in.get_by_test_id("feature-add").click()
+    signed_in.get_by_test_id("feature-kind-closed_ring").check(force=True)
+    signed_in.get_by_test_id("feature-name").fill("Dam")
+    signed_in.get_by_test_id("feature-radius").fill("300")
+    signed_in.locator("[data-test=chart]").click(position={"x": 300, "y": 500})
+    expect(signed_in.get_by_test_id("feature-corners")).to_contain_text("Placed")
+    signed_in.get_by_test_id("feature-keep").click()
     # Without its rule it is not taken, and nothing of it is lost.
-    expect(fish.get_by_role("alert")).to_contain_text("rule")
-    expect(fish.get_by_test_id("feature-name")).to_have_value("Dam")
-    fish.get_by_test_id("feature-rule").fill("no boats")
-    fish.get_by_test_id("feature-origin").fill("a sign at the dam")
-    fish.get_by_test_id("feature-day").fill("2026-04-01")
-    fish.get_by_test_id("feature-keep").click()
-    expect(fish.locator("[data-test=chart]")).to_contain_text("closed: Dam")
+    expect(signed_in.get_by_role("alert")).to_contain_text("rule")
+    expect(signed_in.get_by_test_id("feature-name")).to_have_value("Dam")
+    signed_in.get_by_test_id("feature-rule").fill("no boats")
+    signed_in.get_by_test_id("feature-origin").fill("a sign at the dam")
+    signed_in.get_by_test_id("feature-day").fill("2026-04-01")
+    signed_in.get_by_test_id("feature-keep").click()
+    expect(signed_in.locator("[data-test=chart]")).to_contain_text("closed: Dam")
 
 
-def test_a_slower_boat_draws_a_longer_mark(fish: Page, server: RunningServer):
-    fish.goto(f"{server.url}/practice/sonar")
-    read = fish.get_by_test_id("sonar-read")
+def test_a_slower_boat_draws_a_longer_mark(signed_in: Page, server: RunningServer):
+    signed_in.goto(f"{server.url}/practice/sonar")
+    read = signed_in.get_by_test_id("sonar-read")
     expect(read).to_contain_text("an arch")
-    fish.get_by_test_id("sonar-speed_mps").fill("0.2")
+    signed_in.get_by_test_id("sonar-speed_mps").fill("0.2")
     expect(read).to_contain_text("a long worm")
-    fish.get_by_test_id("sonar-speed_mps").fill("18")
+    signed_in.get_by_test_id("sonar-speed_mps").fill("18")
     expect(read).to_contain_text("a dash")

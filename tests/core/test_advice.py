@@ -7,7 +7,7 @@ from typing import Any
 import pytest
 from trip_cases import at, event, session
 
-from coldwake_core.advice.marks import depth_to_fish, marked_bands
+from coldwake_core.advice.marks import depth_to_fish, marked_bands, run_at_m
 from coldwake_core.advice.method import (
     comfort_band_degc,
     comfort_depths_m,
@@ -183,6 +183,27 @@ def test_rod_that_runs_at_marks_or_has_hits_is_left_where_it_is():
     ).view(at(25))
     assert view.move.basis == "marks"
     assert view.move.answer.rod_id == "rod-4"
+
+
+def mark_target(*events, species="trout", depth_m=14.0, bottom_m=30.0):
+    one = session(*events, species=species, bottom_m=bottom_m)
+    return run_at_m(one.now.state, depth_m)
+
+
+def test_offset_above_a_mark_is_the_species_and_the_school_s():
+    # Common practice: a little above; the school that reads the eyes goes level.
+    assert mark_target() == pytest.approx(14.0 - 2 * FOOT_M)
+    assert mark_target(species="striper") == pytest.approx(14.0 - 1 * FOOT_M)
+    level = event("school_chosen", 1, topic="marks", school="level")
+    assert mark_target(level) == pytest.approx(14.0)
+    assert mark_target(level, event("offset_chosen", 2, above_mark_m=1.5)) == pytest.approx(12.5)
+
+
+def test_fish_glued_to_the_bottom_are_fished_four_feet_off_it():
+    # Common practice, with precise gear; stripers are fished on the bottom itself.
+    assert mark_target(depth_m=29.8) == pytest.approx(30.0 - 4 * FOOT_M)
+    assert mark_target(depth_m=29.8, species="striper") == pytest.approx(29.8 - 1 * FOOT_M)
+    assert mark_target(depth_m=0.9, bottom_m=1.0) == pytest.approx(0.3)
 
 
 def test_user_s_own_offset_is_used():

@@ -14,12 +14,13 @@ from trip_cases import event, session
 from coldwake_core.advice.colour import COLOUR_SCHOOLS, colours_for
 from coldwake_core.advice.method import method_of_the_hour
 from coldwake_core.advice.phases import SHORT_S, day_phases, phase_at, show_at
-from coldwake_core.advice.safety import turn_back
+from coldwake_core.advice.safety import WayHome, turn_back
 from coldwake_core.constants import FOOT_M, degc_from_degf
 from coldwake_core.decode import encode
 from coldwake_core.errors import InvalidInputError
 from coldwake_core.places.fish.page import fish_view
 from coldwake_core.places.plan.day import day_view, today_view
+from coldwake_core.places.plan.river import RiverDay, Shallow, river_view
 from coldwake_core.record import payloads
 from coldwake_core.water.forecast import SlidDay, SurfaceReading
 
@@ -222,11 +223,12 @@ def test_cautions_hold_when_they_hold_and_not_before():
 
 def test_turning_back_is_for_whatever_comes_first():
     def when(**changes):
-        values = {
-            "started_s": clock(6), "dark_s": clock(20), "wind_s": None, "way_m": 3600.0,
-            "home_mps": 2.0, **changes,
+        home = {"way_m": 3600.0, "home_mps": 2.0, **changes}
+        times = {
+            name: home.pop(name, usual)
+            for name, usual in (("dark_s", clock(20)), ("wind_s", None))
         }
-        return turn_back(**values)
+        return turn_back(started_s=clock(6), home=WayHome(**home), **times)
 
     # Half an hour to the ramp: home at half past seven in the evening, turned at seven.
     assert (when().at_s, when().home_s, when().why) == (clock(19), clock(19.5), "dark")
@@ -239,10 +241,18 @@ def test_turning_back_is_for_whatever_comes_first():
     with pytest.raises(InvalidInputError) as caught:
         when(dark_s=clock(5))
     assert caught.value.field == "dark_s"
+    with pytest.raises(InvalidInputError, match="home_mps"):
+        when(home_mps=0.0)
+    with pytest.raises(InvalidInputError, match="endurance_h"):
+        when(endurance_h=0.0)
 
 
 def test_the_day_says_when_to_turn_back():
     assert view().turn_back.why == "dark"
+    # Two hours' way at 2 m/s: two hours before the half hour before dark.
+    far = view(home=WayHome(way_m=14_400.0, home_mps=2.0))
+    assert far.turn_back.at_s == pytest.approx(SUN.dark_s - 1800.0 - 7200.0)
+    assert far.way_m == 14_400.0
     blown = planned(hours=tuple(
         replace(h, wind_mps=9.0) if h.at_s >= clock(14) else h for h in planned().hours
     ))
@@ -335,3 +345,60 @@ def test_plan_that_cannot_be_is_named(changes, field):
     with pytest.raises(InvalidInputError) as caught:
         planned(**changes).check()
     assert caught.value.field == field
+
+
+def test_oxygen_squeezes_the_layer_and_the_phase_s_depths():
+    warm = rising(start_degf=70.0, rise_degf=4.0, deep_degf=54.0)
+    open_water = view(plan=planned(warm))
+    squeezed = view(plan=planned(warm, oxygen=((0.0, 9.0), (8.0, 8.0), (12.0, 2.0), (30.0, 0.5))))
+    free, tight = open_water.hours[9].anglers, squeezed.hours[9].anglers
+    # 5 mg/l stands half-way between 8 and 12 m: trout have nothing below it.
+    assert tight[0].base_m == pytest.approx(10.0)
+    assert free[0].base_m > tight[0].base_m
+    assert squeezed.phases[0].method.depth_base_m <= 10.0
+    assert "oxygen" in squeezed.phases[0].depth_words
+    assert "oxygen" not in open_water.phases[0].depth_words
+
+
+def test_oxygen_that_cannot_be_is_refused():
+    for oxygen, field in (
+        (((0.0, 9.0), (0.0, 8.0)), "oxygen[1].depth_m"), (((0.0, 40.0),), "oxygen[0].oxygen_mgpl"),
+        (((-1.0, 4.0),), "oxygen[0].depth_m"),
+    ):
+        with pytest.raises(InvalidInputError) as caught:
+            planned(oxygen=oxygen).check()
+        assert caught.value.field == field
+
+
+BARS = (
+    Shallow(name="Long bar", kind="bar", depth_m=2.0),
+    Shallow(name="V", kind="neck", depth_m=1.1),
+)
+
+
+def river(**known):
+    plan = planned()
+    return river_view(RiverDay(**known), plan, view(plan=plan).phases, BARS)
+
+
+def test_a_river_is_run_faster_down_than_up():
+    phase = view().phases[0].method
+    ground = river(current_mps=0.4).ground[0]
+    assert ground.slow.up_mps == pytest.approx(phase.speed_low_mps - 0.4)
+    assert ground.fast.down_mps == pytest.approx(phase.speed_high_mps + 0.4)
+    assert river(current_mps=3.9).ground[0].slow is None
+
+
+def test_what_the_river_fell_is_taken_off_its_bars():
+    today = river(fell_m=0.6)
+    assert [s.name for s in today.shallows] == ["V", "Long bar"]
+    assert [s.depth_m for s in today.shallows] == pytest.approx([0.5, 1.4])
+    said = " ".join(today.words)
+    # Common practice: falling water overnight loads the bars.
+    assert "loads the bars" in said
+    assert "Under two feet of water today: V." in said
+    assert "loads the bars" not in " ".join(river(fell_m=0.0).words)
+    assert "rose" in " ".join(river(fell_m=-0.3).words)
+    assert river(fell_m=9.0).shallows[0].depth_m == 0.0
+    with pytest.raises(InvalidInputError, match="current_mps"):
+        river(current_mps=-1.0)

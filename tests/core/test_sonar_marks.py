@@ -5,11 +5,13 @@ from __future__ import annotations
 import math
 
 import pytest
+from CoolProp.CoolProp import PropsSI
 
 from coldwake_core.constants import FOOT_M, MPH_MPS
 from coldwake_core.errors import InvalidInputError
 from coldwake_core.sonar.cone import Sounder
 from coldwake_core.sonar.marks import mark_of, off_axis_m, trace_of
+from coldwake_core.sonar.sound import shown_depth_m, sound_speed_mps
 
 SOUNDER = Sounder(depth_m=0.0, cone_deg=20.0)
 
@@ -88,3 +90,21 @@ def test_marks_that_cannot_be_are_named(changes, field):
     with pytest.raises(InvalidInputError) as caught:
         mark(**changes)
     assert caught.value.field == field
+
+
+@pytest.mark.parametrize("degc", [1.0, 9.0, 20.0, 30.0])
+def test_sound_in_fresh_water_against_a_library_of_fluids(degc):
+    # CoolProp's water (IAPWS-95), 1482.3 m/s at 20 degrees; the two differ by 0.03 m/s there.
+    expected = PropsSI("A", "T", degc + 273.15, "P", 101_325.0, "Water")
+    assert sound_speed_mps(degc) == pytest.approx(expected, rel=1e-4)
+    assert sound_speed_mps(20.0) == pytest.approx(1482.3, abs=0.1)
+
+
+def test_a_unit_set_for_faster_sound_shows_cold_water_too_deep():
+    assert shown_depth_m(40.0, temperature_degc=5.0) > 41.0
+    warm = shown_depth_m(40.0, temperature_degc=28.0)
+    assert warm == pytest.approx(40.0, abs=0.2)
+    exact = shown_depth_m(40.0, temperature_degc=20.0, reckoned_mps=sound_speed_mps(20.0))
+    assert exact == pytest.approx(40.0)
+    with pytest.raises(InvalidInputError, match="reckoned_mps"):
+        shown_depth_m(40.0, temperature_degc=20.0, reckoned_mps=0.0)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 
+import gsw
 import numpy as np
 import pylake
 import pytest
@@ -29,6 +30,7 @@ from coldwake_core.water.light import (
     light_left,
     spectral_attenuation_pm,
 )
+from coldwake_core.water.oxygen import oxygen_saturation_mgpl
 
 SUMMER = [
     (0.0, 22.0), (2.0, 21.8), (4.0, 21.5), (6.0, 20.5), (8.0, 16.0), (10.0, 12.0), (12.0, 10.0),
@@ -244,3 +246,13 @@ def test_forecast_that_cannot_be_is_named(changes, field):
     with pytest.raises(InvalidInputError) as caught:
         DayForecast(**{**values, **changes}).check()
     assert caught.value.field == field
+
+
+@pytest.mark.parametrize("degc", [0.5, 4.0, 12.0, 20.0, 30.0])
+def test_oxygen_saturation_against_a_library_of_oceans(degc):
+    # gsw.O2sol, Garcia & Gordon's fit to Benson & Krause's measurements, without salt: umol/kg.
+    expected = gsw.O2sol(0.0, gsw.CT_from_t(0.0, degc, 0.0), 0.0, 0.0, 0.0)
+    milligrams = float(expected) * 31.9988e-6 * density_kgpm3(degc)
+    assert oxygen_saturation_mgpl(degc) == pytest.approx(milligrams, rel=0.003)
+    # Benson & Krause 1984: 9.09 mg/l at 20 degrees.
+    assert oxygen_saturation_mgpl(20.0) == pytest.approx(9.09, abs=0.005)

@@ -263,8 +263,8 @@ def test_a_login_lasts_from_the_last_day_it_was_used(client: Any, user: Any, dem
 
 
 @pytest.fixture
-def server(tmp_path: Path) -> Any:
-    running = RunningServer(tmp_path)
+def server(tmp_path: Path, demo_database: Path) -> Any:
+    running = RunningServer(tmp_path, template=demo_database)
     running.start()
     yield running
     running.stop()
@@ -301,8 +301,10 @@ def test_five_devices_tap_at_once_and_every_tap_is_there(server: RunningServer):
     assert page["after"] == len(page["events"])
 
 
-def test_a_copy_is_sound_while_taps_come_and_is_put_back(tmp_path: Path, monkeypatch: Any):
-    server = RunningServer(tmp_path)
+def test_a_copy_is_sound_while_taps_come_and_is_put_back(
+    tmp_path: Path, demo_database: Path, monkeypatch: Any
+):
+    server = RunningServer(tmp_path, template=demo_database)
     server.start()
     try:
         user = ApiUser(server.url)

@@ -12,8 +12,8 @@ from pathlib import Path
 from running import ApiUser, RunningServer
 
 
-def test_no_acknowledged_event_is_lost(tmp_path: Path):
-    server = RunningServer(tmp_path)
+def test_no_acknowledged_event_is_lost(tmp_path: Path, demo_database: Path):
+    server = RunningServer(tmp_path, template=demo_database)
     server.start()
     acknowledged: list[str] = []
     try:

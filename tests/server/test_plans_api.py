@@ -18,8 +18,10 @@ from django.contrib.auth import get_user_model
 from django.test import Client
 
 from coldwake_core.constants import degc_from_degf
+from locker.models import Outfit
 from paths import ROOT
 from plans.models import KeptForecast, Plan
+from trips.actions.append_events import AppendEvents
 from trips.models import Trip
 from waters.models import Water
 
@@ -117,6 +119,11 @@ def test_a_profile_says_more_than_a_surface(client):
     ({"hours": [{"at_s": 0}]}, "hours[0].air_degc"),
     ({"schools": {"cold_morning": "sleep"}}, "schools.cold_morning"),
     ({"schools": []}, "schools"),
+    ({"oxygen": [[0.0, 99.0]]}, "oxygen[0].oxygen_mgpl"),
+    ({"oxygen": [[0.0]]}, "oxygen[0]"),
+    ({"home": {"home_mps": 0.0}}, "home.home_mps"),
+    ({"home": {"way_m": "far"}}, "home.way_m"),
+    ({"river": {"current_mps": 9.0}}, "river.current_mps"),
     ({"nonsense": 1}, "nonsense"),
 ])
 def test_what_cannot_be_is_named(client, changes, field):
@@ -336,3 +343,114 @@ def test_the_stand_in_speaks_the_client_s_protocol(client, settings):
     finally:
         process.kill()
         process.wait()
+
+
+WEATHER = "hour,air_f,wind_mph,cloud,wind_from\n6,38,2,10,200\n12:00,50,10,50,250\n18,46,4,0,300\n"
+
+
+def test_weather_of_a_file_is_read_by_the_hour(client):
+    status, read = send(client, "post", "/api/plans/read/", {
+        "kind": "weather", "text": WEATHER, "water_id": water_id(), "day": DAY,
+    })
+    assert status == 200
+    hours = read["hours"]
+    assert len(hours) == 21
+    # Nine o'clock: half-way between 38 and 50 °F, 2 and 10 mph, 10 and 50 per cent.
+    nine = hours[6]
+    assert nine["air_degc"] == pytest.approx(degc_from_degf(44.0))
+    assert nine["wind_mps"] == pytest.approx(6.0 * 0.44704)
+    assert nine["cloud"] == pytest.approx(0.3)
+    assert (nine["wind_from_deg"], hours[0]["wind_from_deg"]) == (200.0, 200.0)
+    assert hours[0]["air_degc"] == pytest.approx(degc_from_degf(38.0))
+    assert hours[20]["air_degc"] == pytest.approx(degc_from_degf(46.0))
+    status, day = send(client, "post", "/api/plans/day/", asked(typed=None, hours=hours))
+    assert status == 200
+    assert day["hours"] == hours
+
+
+def test_profile_of_a_file_brings_its_oxygen(client):
+    text = "depth_ft;temperature_f;oxygen_mgl\n0;68;9.1\n10;66;\n40;50;3\n"
+    status, read = send(client, "post", "/api/plans/read/", {"kind": "profile", "text": text})
+    assert status == 200
+    assert read["profile"][2] == [pytest.approx(12.192), pytest.approx(10.0)]
+    assert read["oxygen"] == [[0.0, 9.1], [pytest.approx(12.192), 3.0]]
+
+
+@pytest.mark.parametrize(("kind", "text", "field"), [
+    ("weather", "", "text"),
+    ("weather", "hour,air,wind_mph\n6,38,2\n", "text"),
+    ("weather", "hour,air_f,wind_mph\n6,38,2\n", "text"),
+    ("weather", "hour,air_f,wind_mph\n6,38,2\n5,38,2\n", "row 3.hour"),
+    ("weather", "hour,air_f,wind_mph\nnoon,38,2\n7,38,2\n", "row 2.hour"),
+    ("weather", "hour,air_f,wind_mph\n6,38,-2\n7,38,2\n", "row 2.wind_mps"),
+    ("weather", "hour,air_f,wind_mph,cloud\n6,38,2,200\n7,38,2,0\n", "row 2.cloud"),
+    ("profile", "depth_m,temperature_c\n5,9\n1,8\n", "profile[1].depth_m"),
+    ("profile", "depth_m,temperature_c\n5,warm\n", "row 2.temperature"),
+    ("profile", "depth_m,temperature_c\n5,nan\n", "row 2.temperature"),
+    ("profile", "depth_m\n5\n", "text"),
+    ("music", "x", "kind"),
+    ("profile", None, "text"),
+])
+def test_a_file_that_cannot_be_read_says_where(client, kind, text, field):
+    status, error = send(client, "post", "/api/plans/read/", {
+        "kind": kind, "text": text, "water_id": water_id(), "day": DAY,
+    })
+    assert status == 422, error
+    assert error["field"] == field
+
+
+def outfit_id():
+    return Outfit.objects.get(name__contains="boat", owner__username="demo").pk
+
+
+def test_opening_spread_of_a_phase_has_every_number_at_two_speeds(client):
+    _, calm = send(client, "post", "/api/plans/day/", asked())
+    warming = calm["view"]["phases"][1]
+    middle = 0.5 * (warming["start_s"] + warming["end_s"])
+    body = {"day": asked(), "outfit_id": outfit_id(), "at_s": middle}
+    status, opening = send(client, "post", "/api/trips/planned-opening/", body)
+    assert status == 200, opening
+    assert opening["method_name"] == warming["method"]["name"]
+    assert opening["low_mps"] == warming["method"]["speed_low_mps"]
+    assert len(opening["numbers"]) == len(opening["spread"]["rods"]) >= 4
+    for rod in opening["numbers"]:
+        slow, fast = rod["at"]
+        assert slow["line"]["depth_m"] == pytest.approx(rod["depth_m"], abs=0.02)
+        if fast["line"] is not None and fast["line"]["number"]["kind"] == "colours":
+            # Leadcore bows up when it goes faster: more of it for the same depth.
+            assert fast["line"]["number"]["setting_m"] > slow["line"]["number"]["setting_m"]
+    assert Trip.objects.filter(name="planned").count() == 0
+    status, error = send(client, "post", "/api/trips/planned-opening/", {**body, "at_s": 1.0})
+    assert (status, error["field"]) == (422, "at_s")
+    status, error = send(client, "post", "/api/trips/planned-opening/", {**body, "outfit_id": 0})
+    assert (status, error["field"]) == (422, "outfit_id")
+    status, error = send(client, "post", "/api/trips/planned-opening/", {**body, "day": []})
+    assert (status, error["field"]) == (422, "water_id")
+
+
+def test_a_river_s_bars_stand_beside_its_day(client):
+    river = {"current_mps": 0.5, "fell_m": 0.3}
+    day = asked(water_id=water_id("Lower"), species="striper", surface_degc=14.0, river=river)
+    status, planned = send(client, "post", "/api/plans/day/", day)
+    assert status == 200
+    shallows = planned["river"]["shallows"]
+    still = send(client, "post", "/api/plans/day/", {**day, "river": {}})[1]["river"]["shallows"]
+    assert shallows
+    assert shallows[0]["depth_m"] == pytest.approx(max(still[0]["depth_m"] - 0.3, 0.0))
+    assert send(client, "post", "/api/plans/day/", asked())[1]["river"] is None
+
+
+def test_a_plan_begins_from_the_last_profile(client, demo):
+    _, last = send(client, "get", f"/api/trips/last-surface/?water_id={water_id()}")
+    assert last["temperature_degc"] is not None
+    start_s = demo.started_at.timestamp()
+    AppendEvents(demo, [
+        {
+            "id": str(uuid.uuid4()), "at_s": start_s + 60.0 + depth, "type": "temperature_read",
+            "payload": {"temperature_degc": 12.0 - depth / 3.0, "depth_m": depth},
+        }
+        for depth in (3.0, 9.0)
+    ]).execute()
+    _, last = send(client, "get", f"/api/trips/last-surface/?water_id={water_id()}")
+    assert [9.0, 9.0] in last["profile"]
+    assert last["profile"] == sorted(last["profile"])

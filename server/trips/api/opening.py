@@ -27,6 +27,7 @@ from ..queries import trip_now, trip_now_s
 
 _ERRORS = {404: ErrorSerializer, 422: ErrorSerializer}
 OpeningSpreadSerializer = serializer_of(OpeningSpread)
+PhaseOpeningSerializer = serializer_of(PhaseOpening)
 
 
 class OpeningAskedSerializer(serializers.Serializer):
@@ -80,7 +81,7 @@ class PlannedOpeningView(APIView):
 
     @extend_schema(
         operation_id="plan_opening", request=PlannedOpeningSerializer,
-        responses={200: serializer_of(PhaseOpening), 422: ErrorSerializer},
+        responses={200: PhaseOpeningSerializer, 422: ErrorSerializer},
     )
     def post(self, request: Request) -> Response:
         """Build it for a phase of the day, with every number at two speeds."""

@@ -22,6 +22,7 @@ from coldwake_core.places.fish.page import fish_view
 from coldwake_core.places.fish.rods import lines_tried
 from coldwake_core.places.rig.bench import bench, check_spread, ladder
 from coldwake_core.trip.today import surface_readings
+from coldwake_core.water.forecast import SurfaceReading
 from common.errors import body_of
 from common.schemas import ErrorSerializer
 from locker.models import Outfit
@@ -125,7 +126,9 @@ class LastSurfaceView(APIView):
         trips = Trip.objects.filter(
             owner_id=request.user.pk, water_id=int(asked) if asked.isdecimal() else 0
         )
-        surface, profile, read_s = None, [], None
+        surface: SurfaceReading | None = None
+        profile: list[tuple[float, float]] = []
+        read_s: float | None = None
         for trip in trips[:5]:
             now = trip_now(trip)
             # The first of the day: a plan begins at dawn.

@@ -12,6 +12,7 @@ from coldwake_core.checks import require_number
 from coldwake_core.decode import encode
 from coldwake_core.sonar.cone import Sounder
 from coldwake_core.sonar.marks import MarkMeaning, mark_of, off_axis_m, trace_of
+from coldwake_core.sonar.sound import shown_depth_m, sound_speed_mps
 from common.errors import body_of
 from common.schemas import ErrorSerializer, PairsField, serializer_of
 
@@ -26,6 +27,7 @@ class MarkAskedSerializer(serializers.Serializer):
     transducer_m = serializers.FloatField(required=False)
     aside_m = serializers.FloatField(required=False)
     seconds = serializers.FloatField(required=False, allow_null=True)
+    temperature_degc = serializers.FloatField(required=False)
 
 
 class MarkMeantSerializer(serializers.Serializer):
@@ -34,6 +36,8 @@ class MarkMeantSerializer(serializers.Serializer):
     mark = serializer_of(MarkMeaning)()
     trace = PairsField()
     off_axis_m = serializers.FloatField(allow_null=True)
+    sound_mps = serializers.FloatField()
+    shown_m = serializers.FloatField()
 
 
 class SonarView(APIView):
@@ -62,4 +66,11 @@ class SonarView(APIView):
         off = None if seconds is None else off_axis_m(
             sounder, depth_m=depth, speed_mps=speed, seconds=require_number("seconds", seconds)
         )
-        return Response({"mark": encode(mark), "trace": trace, "off_axis_m": off})
+        degc = require_number("temperature_degc", body.get("temperature_degc", 10.0))
+        return Response({
+            "mark": encode(mark), "trace": trace, "off_axis_m": off,
+            "sound_mps": sound_speed_mps(degc),
+            "shown_m": sounder.depth_m + shown_depth_m(
+                depth - sounder.depth_m, temperature_degc=degc
+            ),
+        })

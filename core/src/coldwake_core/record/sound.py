@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from ..errors import InvalidInputError
 from ..gear.setup import build_rig
+from ..gear.tackle import Outfit
 from .state import RodState, TripState
+from .trip import PastReading
 
 
 def rod_fault(state: TripState, rod: RodState) -> InvalidInputError | None:
@@ -35,6 +37,31 @@ def rod_fault(state: TripState, rod: RodState) -> InvalidInputError | None:
     except InvalidInputError as error:
         return error
     return None
+
+
+def reading_can_be(outfit: Outfit, reading: PastReading) -> bool:
+    """Return whether a depth that was seen can be held against its line.
+
+    Parameters
+    ----------
+    outfit : Outfit
+        What is aboard.
+    reading : PastReading
+        The depth, with what was out.
+
+    Returns
+    -------
+    bool
+        Not where its tackle is gone, or where a device out of touch rigged the rod so meanwhile
+        that its number cannot have been.
+    """
+    try:
+        rig = build_rig(outfit, reading.setup, reading.mates)
+        rig.check()
+        rig.check_number(reading.setting_m)
+    except InvalidInputError:
+        return False
+    return True
 
 
 def faults(state: TripState) -> dict[str, InvalidInputError]:

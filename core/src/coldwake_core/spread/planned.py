@@ -157,7 +157,9 @@ def bar_reach(bar: Shallow, rods: Sequence[PlannedRod]) -> BarReach:
     -------
     BarReach
     """
-    over, near, touch = [], [], []
+    over: list[str] = []
+    near: list[str] = []
+    touch: list[str] = []
     for rod in rods:
         above = bar.depth_m - rod.depth_m
         (touch if above <= 0.0 else near if above <= NEAR_M else over).append(rod.setup.rod_id)

@@ -6,14 +6,12 @@ from collections.abc import Iterable
 from typing import Any
 
 from ..errors import InvalidInputError
-from ..gear.setup import build_rig
-from ..gear.tackle import Outfit
 from ..record.events import Event, decode_event
 from ..record.history import History
 from ..record.old import Unread
-from ..record.sound import faults
+from ..record.sound import faults, reading_can_be
 from ..record.state import TripState
-from ..record.trip import PastReading, Trip
+from ..record.trip import Trip
 from .lines import LineSolver
 from .now import Now
 from .solutions import Solutions
@@ -129,7 +127,7 @@ def _sound_part(state: TripState) -> tuple[TripState, dict[str, InvalidInputErro
     since, may leave a record in which a rod makes no sense. All others are fished on.
     """
     faulty = faults(state)
-    known = [reading for reading in state.depth_readings if _is_aboard(state.outfit, reading)]
+    known = [r for r in state.depth_readings if reading_can_be(state.outfit, r)]
     if not faulty and len(known) == len(state.depth_readings):
         return state, faulty
     sound = state.copy()
@@ -137,11 +135,3 @@ def _sound_part(state: TripState) -> tuple[TripState, dict[str, InvalidInputErro
     for rod_id in faulty:
         sound.rods[rod_id].setup, sound.rods[rod_id].status = None, "in"
     return sound, faulty
-
-
-def _is_aboard(outfit: Outfit, reading: PastReading) -> bool:
-    try:
-        build_rig(outfit, reading.setup)
-    except InvalidInputError:
-        return False
-    return True

@@ -298,6 +298,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/read/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Read it and keep nothing. */
+        post: operations["read_day_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/weather/": {
         parameters: {
             query?: never;
@@ -782,6 +799,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trips/planned-opening/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Build it for a phase of the day, with every number at two speeds. */
+        post: operations["plan_opening"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/waters/": {
         parameters: {
             query?: never;
@@ -978,6 +1012,9 @@ export interface components {
                 [key: string]: string;
             };
             rough?: boolean;
+            oxygen?: number[][] | null;
+            home?: components["schemas"]["WayHome"] | null;
+            river?: components["schemas"]["RiverDay"] | null;
         };
         /** @description A blade or string of blades ahead of a lure. */
         Attractor: {
@@ -1045,6 +1082,15 @@ export interface components {
             middle: number;
             /** Format: double */
             high: number;
+        };
+        /** @description Which lures run over a bar, which work near its top, and which would plough it. */
+        BarReach: {
+            name: string;
+            /** Format: double */
+            depth_m: number;
+            over: string[];
+            near: string[];
+            touch: string[];
         };
         /** @description A count of the tip's nods at a known speed: beside the boat. */
         Beat: {
@@ -1402,6 +1448,7 @@ export interface components {
             start_words: string;
             weather_words: string;
             colour_school: string;
+            oxygen?: number[][][];
         };
         /** @description A day as it was computed: how it looks, its weather hour by hour, its light and clock. */
         DayTried: {
@@ -1410,6 +1457,7 @@ export interface components {
             sun: components["schemas"]["Sun"];
             utc_offset_min: number;
             rules: string[];
+            river: components["schemas"]["RiverView"] | null;
         };
         /** @description The day by hours. */
         DayView: {
@@ -1420,6 +1468,11 @@ export interface components {
             cautions: components["schemas"]["Caution"][];
             lake: components["schemas"]["LakeWind"];
             turn_back: components["schemas"]["TurnBack"] | null;
+            /** Format: double */
+            way_m: number;
+            oxygen: number[][][];
+            /** Format: double */
+            least_oxygen_mgpl: number;
             light: components["schemas"]["LightAtDepth"][];
             anglers_degc: number[];
             published_degc: number[];
@@ -1557,13 +1610,14 @@ export interface components {
              *     * `inlet` - inlet
              *     * `point` - point
              *     * `bar` - bar
+             *     * `neck` - neck
              *     * `hazard` - hazard
              *     * `closed_ring` - closed_ring
              *     * `closed_area` - closed_area
              *     * `place` - place
              * @enum {string}
              */
-            kind: "launch" | "inlet" | "point" | "bar" | "hazard" | "closed_ring" | "closed_area" | "place";
+            kind: "launch" | "inlet" | "point" | "bar" | "neck" | "hazard" | "closed_ring" | "closed_area" | "place";
             corners: components["schemas"]["GeoPoint"][];
             /** Format: double */
             radius_m?: number;
@@ -1576,6 +1630,25 @@ export interface components {
             features?: components["schemas"]["Feature"][];
             /** Format: double */
             below_m?: number;
+        };
+        /** @description A file of weather, for a water and a day, or of a profile. */
+        FileAsked: {
+            /**
+             * @description * `weather` - weather
+             *     * `profile` - profile
+             * @enum {string}
+             */
+            kind: "weather" | "profile";
+            text: string;
+            water_id?: number;
+            /** Format: date */
+            day?: string;
+        };
+        /** @description What a file held, in SI units. */
+        FileRead: {
+            hours: components["schemas"]["WeatherHour"][];
+            profile: number[][];
+            oxygen: number[][];
         };
         /** @description A rule that speaks. */
         Finding: {
@@ -1627,6 +1700,7 @@ export interface components {
             bottom_m: number;
             /** Format: double */
             above_mark_m: number;
+            marks_school: string;
             rods: components["schemas"]["RodView"][];
             current: components["schemas"]["Current"] | null;
             passes: components["schemas"]["PassSpeeds"] | null;
@@ -1794,6 +1868,7 @@ export interface components {
             sun: components["schemas"]["Sun"];
             utc_offset_min: number;
             rules: string[];
+            river: components["schemas"]["RiverView"] | null;
             asked: components["schemas"]["Asked"];
         };
         /** @description What is wanted of a rod's flash and thump. */
@@ -1848,12 +1923,18 @@ export interface components {
             /** Format: double */
             length_m?: number | null;
         };
-        /** @description A surface temperature and when it was read; both null where none was. */
+        /**
+         * @description A surface temperature and when it was read, both null where none was; and the latest
+         *     profile that a thermometer was lowered for, with its own time.
+         */
         LastSurface: {
             /** Format: double */
             temperature_degc: number | null;
             /** Format: double */
             at_s: number | null;
+            profile: number[][];
+            /** Format: double */
+            profile_at_s: number | null;
         };
         /** @description A layer of water: its upper and lower depth, m. */
         LayerView: {
@@ -2119,6 +2200,8 @@ export interface components {
             aside_m?: number;
             /** Format: double */
             seconds?: number | null;
+            /** Format: double */
+            temperature_degc?: number;
         };
         /** @description What a fish that crosses the middle of the cone leaves on the screen. */
         MarkMeaning: {
@@ -2145,6 +2228,10 @@ export interface components {
             trace: number[][];
             /** Format: double */
             off_axis_m: number | null;
+            /** Format: double */
+            sound_mps: number;
+            /** Format: double */
+            shown_m: number;
         };
         /** @description A fish, or a school, on the sonar. */
         MarkSeen: {
@@ -2460,6 +2547,24 @@ export interface components {
             /** Format: double */
             leg_mps: number;
         };
+        /** @description Ground speeds of a phase; None where the current is faster than the lures may go. */
+        PhaseGround: {
+            /** Format: double */
+            start_s: number;
+            slow: components["schemas"]["PassSpeeds"] | null;
+            fast: components["schemas"]["PassSpeeds"] | null;
+        };
+        /** @description The opening spread of a phase. */
+        PhaseOpening: {
+            method_name: string;
+            /** Format: double */
+            low_mps: number;
+            /** Format: double */
+            high_mps: number;
+            spread: components["schemas"]["OpeningSpread"];
+            numbers: components["schemas"]["RodNumbers"][];
+            bars: components["schemas"]["BarReach"][];
+        };
         /** @description A phase of the day on the ribbon: from when to when, and its method's name. */
         PhaseSpan: {
             /** Format: double */
@@ -2575,6 +2680,13 @@ export interface components {
             /** Format: double */
             azimuth_deg: number;
         };
+        /** @description A day as it is asked for, the boat, and a moment of the day. */
+        PlannedOpening: {
+            day: components["schemas"]["Asked"];
+            outfit_id: number;
+            /** Format: double */
+            at_s: number;
+        };
         /** @description A rod of the opening spread. */
         PlannedRod: {
             setup: components["schemas"]["RodSetup"];
@@ -2669,6 +2781,19 @@ export interface components {
             rod_id: string | null;
             text: string;
         };
+        /** @description What is known of a river for a day. */
+        RiverDay: {
+            /** Format: double */
+            current_mps?: number;
+            /** Format: double */
+            fell_m?: number;
+        };
+        /** @description A river's day. */
+        RiverView: {
+            ground: components["schemas"]["PhaseGround"][];
+            shallows: components["schemas"]["Shallow"][];
+            words: string[];
+        };
         /** @description A rod. What is on it and where it stands are other things. */
         Rod: {
             id: string;
@@ -2753,6 +2878,27 @@ export interface components {
             strumming?: number;
             sonar?: components["schemas"]["SonarView"] | null;
             beyond_law?: boolean;
+        };
+        /** @description The numbers that hold a rod's lure at its depth. */
+        RodNumbers: {
+            rod_id: string;
+            name: string;
+            /**
+             * @description * `circle` - circle
+             *     * `triangle` - triangle
+             *     * `square` - square
+             *     * `diamond` - diamond
+             *     * `pentagon` - pentagon
+             *     * `hexagon` - hexagon
+             *     * `star` - star
+             *     * `cross` - cross
+             * @enum {string}
+             */
+            shape: "circle" | "triangle" | "square" | "diamond" | "pentagon" | "hexagon" | "star" | "cross";
+            index: number;
+            /** Format: double */
+            depth_m: number;
+            at: components["schemas"]["NumberAtSpeed"][];
         };
         /** @description Something about one rod that needs no more to be said. */
         RodOnly: {
@@ -2927,9 +3073,10 @@ export interface components {
              *     * `setback` - setback
              *     * `mood` - mood
              *     * `colour` - colour
+             *     * `marks` - marks
              * @enum {string}
              */
-            topic: "cold_morning" | "leader" | "snubber" | "setback" | "mood" | "colour";
+            topic: "cold_morning" | "leader" | "snubber" | "setback" | "mood" | "colour" | "marks";
             school: string;
         };
         /** @description Who is logged in, whether the demo can be used from here, whether nobody has an account. */
@@ -2942,6 +3089,13 @@ export interface components {
         SetAboard: {
             piece_id: number;
             count: number;
+        };
+        /** @description A bar or a neck: its name, what it is, and the water over it today, m. */
+        Shallow: {
+            name: string;
+            kind: string;
+            /** Format: double */
+            depth_m: number;
         };
         /** @description What to show: in words, with the view that says so. */
         Show: {
@@ -3258,6 +3412,7 @@ export interface components {
             bait?: boolean;
             rods_most?: number | null;
             bag_most?: number | null;
+            possession_most?: number | null;
             bait_counts?: boolean;
             /** Format: double */
             least_m?: number | null;
@@ -3269,6 +3424,15 @@ export interface components {
             slot_high_m?: number | null;
             season_from?: string;
             season_to?: string;
+        };
+        /** @description What the way home takes, as its user knows the boat. */
+        WayHome: {
+            /** Format: double */
+            way_m?: number;
+            /** Format: double */
+            home_mps?: number;
+            /** Format: double */
+            endurance_h?: number | null;
         };
         /** @description A day's weather, how old the answer is, and what went wrong. */
         Weather: {
@@ -4154,6 +4318,37 @@ export interface operations {
                 };
                 content: {
                     "application/gpx+xml": string;
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    read_day_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileAsked"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileRead"];
                 };
             };
             422: {
@@ -5262,6 +5457,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LastSurface"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    plan_opening: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlannedOpening"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhaseOpening"];
                 };
             };
             422: {

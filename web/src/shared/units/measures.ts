@@ -22,7 +22,8 @@ import {
   type UnitChoice,
 } from './units'
 
-export type Measure = 'short' | 'long' | 'far' | 'weight' | 'ball' | 'speed' | 'temperature' | 'minutes' | 'hours' | 'degrees' | 'share' | 'count'
+export type Measure =
+  'short' | 'long' | 'far' | 'weight' | 'ball' | 'speed' | 'temperature' | 'minutes' | 'hours' | 'degrees' | 'share' | 'count'
 
 /** What stands in a number field: a quantity in SI, nothing, or what was typed and is no number. */
 export type Typed = number | null | string

@@ -36,7 +36,13 @@ const rods = computed(() => props.view.rods.filter((rod) => rod.setup))
         <template v-else>level with it, or under.</template>
         <button class="link" @click="emit('offset')">Change that</button>
       </p>
-      <ChoiceRow :model-value="view.marks_school" label="whose way" :options="SCHOOLS" test="marks-school" @update:model-value="emit('school', $event)" />
+      <ChoiceRow
+        :model-value="view.marks_school"
+        label="whose way"
+        :options="SCHOOLS"
+        test="marks-school"
+        @update:model-value="emit('school', $event!)"
+      />
       <p v-if="mark.cone_m" class="label" data-test="mark-cone">
         The sonar sees {{ formatLength(mark.cone_m, display.units) }} across there; at this speed a fish is in it for up to
         {{ Math.max(Math.round(mark.in_cone_s!), 1) }} s. Length on the screen is that time, not the size of the fish.

@@ -73,6 +73,7 @@ const view: FishView = {
   speed_mps: 1.6 * MPH,
   bottom_m: 20,
   above_mark_m: 0.6,
+  marks_school: 'above',
   rods: [rod],
   current: null,
   passes: null,

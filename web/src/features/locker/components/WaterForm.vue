@@ -171,7 +171,13 @@ async function save(): Promise<void> {
         <NumberField v-model="rules.rods" label="most rods out on a boat" measure="count" placeholder="not said" test="rules-rods" />
         <label class="switch"><input v-model="rules.bait" type="checkbox" /> bait may be used</label>
         <NumberField v-model="rules.bag" label="fish a day, at most" measure="count" placeholder="not said" test="rules-bag" />
-        <NumberField v-model="rules.possession" label="in possession, at most" measure="count" placeholder="not said" test="rules-possession" />
+        <NumberField
+          v-model="rules.possession"
+          label="in possession, at most"
+          measure="count"
+          placeholder="not said"
+          test="rules-possession"
+        />
         <label class="switch"
           ><input v-model="rules.baitCounts" type="checkbox" data-test="rules-bait-counts" /> a fish caught on bait counts, let go or
           not</label

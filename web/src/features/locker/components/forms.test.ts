@@ -92,6 +92,7 @@ describe('open, press the units button, save', () => {
       bait: false,
       rods_most: 3,
       bag_most: 5,
+      possession_most: 10,
       bait_counts: true,
       least_m: 12 * 0.0254,
       longest_m: null,

@@ -93,8 +93,8 @@ const waterOptions = computed(() => props.waters.map(({ id, name }) => ({ value:
     <template v-if="more">
       <label class="profile">
         <span class="label"
-          >a profile you read: {{ display.units.length }} and {{ display.units.temperature }}, oxygen in mg/l if known; one line a depth, from the
-          surface down</span
+          >a profile you read: {{ display.units.length }} and {{ display.units.temperature }}, oxygen in mg/l if known; one line a depth,
+          from the surface down</span
         >
         <textarea v-model.lazy="wishes.profile" rows="4" placeholder="0 49&#10;20 47&#10;60 44" data-test="plan-profile" />
       </label>
@@ -108,7 +108,13 @@ const waterOptions = computed(() => props.waters.map(({ id, name }) => ({ value:
         <NumberField v-model="wishes.way" label="way to the ramp" measure="far" placeholder="a mile" test="plan-way" />
         <NumberField v-model="wishes.home" label="speed home" measure="speed" placeholder="as usual" test="plan-home" />
       </div>
-      <NumberField v-model="wishes.endurance" label="fuel or battery lasts" measure="hours" placeholder="nobody said" test="plan-endurance" />
+      <NumberField
+        v-model="wishes.endurance"
+        label="fuel or battery lasts"
+        measure="hours"
+        placeholder="nobody said"
+        test="plan-endurance"
+      />
     </template>
     <div v-if="more || wishes.species === 'striper'" class="pair">
       <NumberField v-model="wishes.current" label="current" measure="speed" placeholder="no river" test="plan-current" />

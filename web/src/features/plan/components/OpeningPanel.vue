@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // The opening spread of the phase that is looked at, with every number at the phase's slowest and fastest: what is set at the ramp.
-import { computed, onUnmounted, ref, shallowRef, watch } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 import RodShape from '@/features/trip/components/RodShape.vue'
 import { formatNumber } from '@/features/trip/logic/format'
 import { latestOnly } from '@/shared/core/latest'
@@ -33,32 +33,24 @@ const wordsOf = (id: string): string => opening.value?.spread.rods.find((rod) =>
 const why = computed(() => opening.value?.spread.reasons.join(' ') ?? '')
 const named = (ids: readonly string[]): string => ids.map(nameOf).join(', ')
 
-// Once the hand is still: a spread takes the server longer than a day does.
-const REST_MS = 700
-let timer: number | undefined
-watch(
-  () => [JSON.stringify(props.asked), props.outfitId, props.phase.method.id] as const,
-  () => {
-    window.clearTimeout(timer)
-    busy.value = true
-    timer = window.setTimeout(
-      () => build({ day: props.asked, outfit_id: props.outfitId, at_s: (props.phase.start_s + props.phase.end_s) / 2 }),
-      REST_MS,
-    )
-  },
-  { immediate: true },
-)
-onUnmounted(() => window.clearTimeout(timer))
+/** What it was built for: when the day, the boat or the phase is another, it is told as old. */
+const asking = computed(() => JSON.stringify([props.asked, props.outfitId, props.phase.method.id]))
+const builtFor = ref('')
+const old = computed(() => builtFor.value !== asking.value)
+// Asked for, not run along: it takes the server longer than a day does, and the day is being dragged.
+function weigh(): void {
+  busy.value = true
+  builtFor.value = asking.value
+  build({ day: props.asked, outfit_id: props.outfitId, at_s: (props.phase.start_s + props.phase.end_s) / 2 })
+}
 </script>
 
 <template>
   <section class="opening" aria-label="Opening spread" data-test="plan-opening" :data-busy="busy">
-    <h2 class="label">
-      opening spread for “{{ phase.method.name }}”<template v-if="busy">: weighing what is in the box…</template>
-    </h2>
+    <h2 class="label">opening spread for “{{ phase.method.name }}”<template v-if="busy">: weighing what is in the box…</template></h2>
     <ErrorNote :text="problem" />
     <template v-if="opening && !problem">
-      <table :class="{ old: busy }">
+      <table :class="{ old }">
         <thead>
           <tr>
             <th>rod</th>
@@ -80,9 +72,9 @@ onUnmounted(() => window.clearTimeout(timer))
         </tbody>
       </table>
       <p v-for="bar in opening.bars" :key="bar.name" data-test="bar-reach">
-        <b>{{ bar.name }}</b
-        >, {{ formatLength(bar.depth_m, display.units) }} over it: <template v-if="bar.near.length">{{ named(bar.near) }} works its top</template
-        ><template v-else>nothing works its top</template><template v-if="bar.touch.length">; {{ named(bar.touch) }} would plough it</template
+        <b>{{ bar.name }}</b>, {{ formatLength(bar.depth_m, display.units) }} over it:
+        <template v-if="bar.near.length">{{ named(bar.near) }} works its top</template><template v-else>nothing works its top</template
+        ><template v-if="bar.touch.length">; {{ named(bar.touch) }} would plough it</template
         ><template v-if="bar.over.length">; {{ named(bar.over) }} runs over it</template>.
       </p>
       <p v-for="(item, i) in opening.spread.breaks" :key="i" class="break">{{ item.words }}</p>
@@ -97,8 +89,17 @@ onUnmounted(() => window.clearTimeout(timer))
   background: var(--frost);
   overflow-x: auto;
 }
+header {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 14px;
+  align-items: center;
+}
+header .v-btn {
+  --v-btn-height: 44px;
+}
 h2 {
-  margin: 0 0 4px;
+  margin: 0;
 }
 table {
   width: 100%;

@@ -216,5 +216,22 @@ export function useDay(): DayPlanning {
     compute(!done)
   }
 
-  return { wishes, hours, words, age, trouble, day, problem, busy, asked, compute, fetchWeather, findStart, lastProfile, takeProfile, takeFile, draw }
+  return {
+    wishes,
+    hours,
+    words,
+    age,
+    trouble,
+    day,
+    problem,
+    busy,
+    asked,
+    compute,
+    fetchWeather,
+    findStart,
+    lastProfile,
+    takeProfile,
+    takeFile,
+    draw,
+  }
 }

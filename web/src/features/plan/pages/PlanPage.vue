@@ -413,7 +413,8 @@ a {
 }
 @media print {
   .print,
-  aside {
+  aside,
+  .plan :deep(.v-btn) {
     display: none;
   }
   .grid {

@@ -7,10 +7,10 @@ import { latestOnly } from '@/shared/core/latest'
 import ErrorNote from '@/shared/ui/ErrorNote.vue'
 import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
-import { formatLength, formatSpeed } from '@/shared/units/units'
+import { formatLength, formatSpeed, formatTemperature } from '@/shared/units/units'
 
 const display = useDisplayStore()
-const wish = reactive({ depth_m: 12, speed_mps: 0.7, pings_ps: 10, cone_deg: 20, aside_m: 0 })
+const wish = reactive({ depth_m: 12, speed_mps: 0.7, pings_ps: 10, cone_deg: 20, aside_m: 0, temperature_degc: 9 })
 const meant = shallowRef<Schemas['MarkMeant'] | null>(null)
 const problem = ref<string | null>(null)
 const ask = latestOnly(
@@ -40,10 +40,12 @@ const SLIDERS = [
   { key: 'aside_m', name: 'off the track', low: 0, high: 6, step: 0.1 },
   { key: 'pings_ps', name: 'pings a second', low: 1, high: 30, step: 1 },
   { key: 'cone_deg', name: 'cone', low: 8, high: 60, step: 1 },
+  { key: 'temperature_degc', name: 'water', low: 0, high: 28, step: 0.5 },
 ] as const
 const shown = (key: (typeof SLIDERS)[number]['key']): string => {
   if (key === 'speed_mps') return formatSpeed(wish[key], display.units)
   if (key === 'pings_ps') return String(wish[key])
+  if (key === 'temperature_degc') return formatTemperature(wish[key], display.units)
   if (key === 'cone_deg') return `${wish[key]}°`
   return formatLength(wish[key], display.units)
 }
@@ -102,6 +104,10 @@ const shown = (key: (typeof SLIDERS)[number]['key']): string => {
             {{ Math.max(Math.round(meant.mark.pings), 1) }} pings: <b>{{ LOOK[meant.mark.look] }}</b>.
           </p>
           <p>Twice as slow draws twice as long; twice as deep too. How long a mark is says nothing of how big the fish is.</p>
+          <p data-test="sonar-sound">
+            Sound runs {{ Math.round(meant.sound_mps) }} m/s in water of {{ formatTemperature(wish.temperature_degc, display.units) }}: a
+            unit that reckons with 1500 shows this fish at <b>{{ formatLength(meant.shown_m, display.units) }}</b>.
+          </p>
           <p>Off the middle it reads deeper and shorter. Half an arch: it came, or went, by the edge.</p>
         </div>
       </aside>
