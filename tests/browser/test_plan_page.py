@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from pathlib import Path
+
 from opening import choose_quietly
 from playwright.sync_api import Page, expect
 
@@ -88,6 +90,38 @@ def test_legs_follow_a_contour_and_go_out_as_gpx(signed_in: Page, server: Runnin
     assert "<rte>" in saved.value.path().read_text("utf-8")
     signed_in.get_by_test_id("leg-depth").fill("200")
     expect(signed_in.locator("[data-test=legs]")).to_contain_text("contour has 150 m")
+
+
+def test_box_is_weighed_for_the_phase_and_told_as_old_when_the_day_changes(
+    signed_in: Page, server: RunningServer
+):
+    planned(signed_in, server)
+    signed_in.get_by_test_id("weigh").click()
+    row = signed_in.get_by_test_id("planned-rod-5")
+    expect(row).to_contain_text("ft", timeout=40_000)
+    expect(signed_in.get_by_test_id("weigh")).to_have_count(0)
+    signed_in.get_by_test_id("plan-surface").fill("50")
+    signed_in.get_by_test_id("plan-surface").press("Tab")
+    expect(signed_in.get_by_test_id("plan-opening")).to_contain_text("for the day as it was")
+    expect(signed_in.get_by_test_id("weigh")).to_be_visible()
+
+
+def test_profile_of_a_file_is_there_to_be_changed(
+    signed_in: Page, server: RunningServer, tmp_path: Path
+):
+    planned(signed_in, server)
+    signed_in.get_by_test_id("more-wishes").click()
+    file = tmp_path / "probe.csv"
+    file.write_text("depth_ft,temperature_f,oxygen_mgl\n0,warm,9\n")
+    with signed_in.expect_file_chooser() as chooser:
+        signed_in.get_by_test_id("profile-file").click()
+    chooser.value.set_files(file)
+    expect(signed_in.get_by_role("alert")).to_contain_text("row 2.temperature")
+    file.write_text("depth_ft,temperature_f,oxygen_mgl\n0,50,9\n40,44,3\n")
+    with signed_in.expect_file_chooser() as chooser:
+        signed_in.get_by_test_id("profile-file").click()
+    chooser.value.set_files(file)
+    expect(signed_in.get_by_test_id("plan-profile")).to_have_value("0 50 9\n40 44 3")
 
 
 def test_somebody_ashore_is_told(signed_in: Page, server: RunningServer):

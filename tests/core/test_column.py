@@ -409,3 +409,17 @@ def test_typed_day_swings_between_its_two_temperatures():
             midnight_s=0.0, first_h=3, last_h=23,
         )
     assert caught.value.field == "air_high_degc"
+
+
+def test_water_that_the_sun_warms_at_the_bed_rises_as_far_as_it_floats():
+    column = Column(
+        thickness_m=np.array([1.0, 1.0, 1.0, 2.0]),
+        temperature_degc=np.array([[12.0, 10.0, 9.0, 14.0], [12.0, 11.0, 10.0, 9.0]]),
+        east_mps=np.array([[0.0, 0.0, 0.0, 0.4], [0.0, 0.0, 0.0, 0.4]]),
+        north_mps=np.zeros((2, 4)),
+    )
+    column.convect()
+    # By hand: with the third alone 12.33, which floats on 10; with the second too 11.75, under 12.
+    assert column.temperature_degc[0] == pytest.approx([12.0, 11.75, 11.75, 11.75])
+    assert column.east_mps[0] == pytest.approx([0.0, 0.2, 0.2, 0.2])
+    assert column.temperature_degc[1] == pytest.approx([12.0, 11.0, 10.0, 9.0])

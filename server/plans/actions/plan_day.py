@@ -268,8 +268,13 @@ class PlanDay:
         profile, surface = self.data.get("profile"), self.data.get("surface_degc")
         if profile:
             return start_from_profile(decode(ReadProfile, {"profile": profile}).profile)
+        surface = require_number("surface_degc", surface, low=-1.0, high=40.0, unit="°C")
+        if self.data.get("river"):
+            # A current keeps its water mixed; what it stirs through the day is not computed.
+            mixed = start_from_profile(((0.0, surface), (self.water.deepest_m, surface)))
+            return replace(mixed, words="a river, taken as mixed at dawn")
         return start_from_surface(
-            require_number("surface_degc", surface, low=-1.0, high=40.0, unit="°C"),
+            surface,
             month=day.month, latitude_deg=self.water.latitude_deg,
             deepest_m=self.water.deepest_m, fetch_m=fetch_m(self.water),
         )

@@ -53,6 +53,7 @@ class TripRowSerializer(serializers.Serializer):
     started_at_s = serializers.FloatField()
     utc_offset_min = serializers.IntegerField()
     is_ended = serializers.BooleanField()
+    outfit_id = serializers.IntegerField(allow_null=True, help_text="its boat, where it is kept")
     now_s = serializers.FloatField(help_text="now by the trip's own clock; its start once ended")
 
 

@@ -76,6 +76,7 @@ def _row(trip: Trip) -> dict[str, Any]:
         "id": str(trip.pk), "name": trip.name, "water_name": trip.water_name,
         "species": trip.species, "started_at_s": trip.started_at.timestamp(),
         "is_ended": trip.is_ended, "utc_offset_min": trip.utc_offset_min,
+        "outfit_id": trip.boat_id,
         # By its own clock: one that was left open is fished today, the demo's on its own day.
         "now_s": trip.started_at.timestamp() if trip.is_ended else trip_now_s(trip),
     }

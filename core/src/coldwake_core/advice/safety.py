@@ -30,7 +30,7 @@ class WayHome:
         How many hours fuel or battery last at trolling; None where nobody said.
     """
 
-    way_m: float = 1500.0
+    way_m: float = 1609.344
     home_mps: float = 2.5
     endurance_h: float | None = None
 

@@ -83,7 +83,10 @@ class Column:
         layer : ndarray of int, (members,)
             Lowest layer of the mixed part; 0 changes nothing.
         """
-        inside = np.arange(len(self.thickness_m)) <= layer[:, None]
+        self._mix(np.arange(len(self.thickness_m)) <= layer[:, None])
+
+    def _mix(self, inside: Mask) -> None:
+        """Make each member one over the layers that are inside."""
         weight = inside * self.thickness_m
         total = weight.sum(axis=1, keepdims=True)
         for field in (self.temperature_degc, self.east_mps, self.north_mps):
@@ -101,7 +104,8 @@ class Column:
         # The foot of what is mixed already counts as mixed: equal densities lie in one layer.
         deep = _first(mean[:, :-1] < below - 1e-9)
         self.mix_down_to(deep)
-        # What is heavy further down (about 4 degrees, where the sun reaches) sinks layer by layer.
+        self._warm_from_the_bed()
+        # What is heavy in between (about 4 degrees) sinks layer by layer.
         parity = np.arange(len(self.thickness_m) - 1) % 2
         for turn in range(2 * len(self.thickness_m)):
             heavy = np.diff(density_kgpm3(self.temperature_degc)) < -1e-7
@@ -109,6 +113,16 @@ class Column:
                 break
             self._stir(heavy & (parity == turn % 2), np.ones_like(self.temperature_degc[:, 1:]))
         return deep
+
+    def _warm_from_the_bed(self) -> None:
+        """Let water rise that the sun has warmed at the bottom: a mixed part from the bed up."""
+        flipped = self.temperature_degc[:, ::-1] * self.thickness_m[::-1]
+        from_bed = np.cumsum(flipped, axis=1) / np.cumsum(self.thickness_m[::-1])
+        mean = density_kgpm3(from_bed)[:, :-1]
+        above = density_kgpm3(self.temperature_degc)[:, ::-1][:, 1:]
+        # The first layer from the bed up that floats on what is mixed below it.
+        up_to = _first(mean > above - 1e-9)
+        self._mix(np.arange(len(self.thickness_m))[::-1] <= up_to[:, None])
 
     def blow(
         self, deep: Index, *, stress_east_pa: Array, stress_north_pa: Array, coriolis_ps: float,

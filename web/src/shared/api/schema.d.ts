@@ -3310,6 +3310,8 @@ export interface components {
             started_at_s: number;
             utc_offset_min: number;
             is_ended: boolean;
+            /** @description its boat, where it is kept */
+            outfit_id: number | null;
             /**
              * Format: double
              * @description now by the trip's own clock; its start once ended

@@ -126,11 +126,12 @@ const waterOptions = computed(() => props.waters.map(({ id, name }) => ({ value:
 <style scoped>
 .wishes {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 10px;
 }
 .pair {
   display: grid;
-  grid-template-columns: 1fr 1fr;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
   gap: 8px;
 }
 .weather {
@@ -156,6 +157,7 @@ const waterOptions = computed(() => props.waters.map(({ id, name }) => ({ value:
 }
 .acts {
   display: flex;
+  flex-wrap: wrap;
   gap: 6px;
 }
 .acts .v-btn {

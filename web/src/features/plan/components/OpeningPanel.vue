@@ -47,7 +47,15 @@ function weigh(): void {
 
 <template>
   <section class="opening" aria-label="Opening spread" data-test="plan-opening" :data-busy="busy">
-    <h2 class="label">opening spread for “{{ phase.method.name }}”<template v-if="busy">: weighing what is in the box…</template></h2>
+    <header>
+      <h2 class="label">
+        opening spread<template v-if="opening"> for “{{ opening.method_name }}”</template
+        ><template v-if="opening && old">, for the day as it was</template>
+      </h2>
+      <v-btn v-if="old || busy" size="small" :disabled="busy" data-test="weigh" @click="weigh">{{
+        busy ? 'Weighing what is in the box…' : `Weigh the box for “${phase.method.name}”`
+      }}</v-btn>
+    </header>
     <ErrorNote :text="problem" />
     <template v-if="opening && !problem">
       <table :class="{ old }">

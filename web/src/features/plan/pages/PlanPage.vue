@@ -173,7 +173,7 @@ onMounted(async () => {
     if (last) wishes.species = last.species as NewTrip['species']
     // A trip that is under way has its own clock.
     if (last && !last.is_ended) wishes.day = tripDay({ ...last, started_at_s: last.now_s })
-    form.value.outfit_id = trips.outfits[0]?.id ?? null
+    form.value.outfit_id = trips.outfits.find((item) => item.id === last?.outfit_id)?.id ?? trips.outfits[0]?.id ?? null
     await Promise.all([planning.findStart(), planning.fetchWeather()])
     ready.value = true
     planning.compute()
