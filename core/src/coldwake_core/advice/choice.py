@@ -1,0 +1,149 @@
+"""Which change is worth most: hits to be gained over the time left, less what it costs.
+
+Every option is one small step from what is out. The model says what each is worth and how little
+it knows; what is unknown is worth a look as long as there is time to use what is learnt.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Final, Literal
+
+from ..evidence.day_model import DayModel, Weights
+from ..evidence.recipe import Recipe, Thumb
+
+CURIOUS: Final = 0.6
+"""Standard deviations by which the unknown is favoured (chosen on worlds that no goal is tried
+on)."""
+LONGEST_MIN: Final = 120.0
+SHORTEST_MIN: Final = 20.0
+SHARE_LEFT: Final = 0.6
+"""A change is thought to last for six tenths of the time left, two hours at most (judged)."""
+LEAST_GAIN: Final = 0.12
+"""Under so many hits nothing is changed: leaving it alone is an answer (judged)."""
+
+OptionKind = Literal["speed", "depth", "setback", "colour", "leader", "attractor", "lure", "copy"]
+ORDER: Final[tuple[OptionKind, ...]] = (
+    "speed", "depth", "setback", "colour", "leader", "lure", "attractor", "copy",
+)
+"""The order of the dials, cheapest and mildest first (common practice): the first of equals."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Option:
+    """One small step from what is out.
+
+    Parameters
+    ----------
+    key : str
+        What it is, to know it again.
+    kind : OptionKind
+        Which dial.
+    after : tuple of (str, Recipe)
+        Rods it changes, and what they show then.
+    cost_min : float
+        Minutes each of them is out of the water.
+    """
+
+    key: str
+    kind: OptionKind
+    after: tuple[tuple[str, Recipe], ...]
+    cost_min: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Weighed:
+    """An option and what it is worth.
+
+    Parameters
+    ----------
+    option : Option
+        The option.
+    worth : float
+        What it is chosen by, hits: gain and curiosity.
+    gain : float
+        Hits expected to be gained over the time it lasts, its cost taken off.
+    better : float
+        Probability that it earns more a minute than what it replaces.
+    horizon_min : float
+        How long it is thought to last, min.
+    """
+
+    option: Option
+    worth: float
+    gain: float
+    better: float
+    horizon_min: float
+
+
+def weigh_options(
+    model: DayModel, thumb: Thumb | None, now: Mapping[str, Recipe], options: Sequence[Option],
+    minutes_left: float,
+) -> list[Weighed]:
+    """Return the options with what they are worth, the best first.
+
+    Parameters
+    ----------
+    model : DayModel
+        What is known of the day.
+    thumb : Thumb or None
+        Rules of thumb of the hour.
+    now : mapping of str to Recipe
+        What each rod that fishes shows.
+    options : sequence of Option
+        What could be changed.
+    minutes_left : float
+        Minutes of fishing left.
+
+    Returns
+    -------
+    list of Weighed
+
+    Notes
+    -----
+    With d the difference of log rates, N(m, s²), a rod that earns r a minute gains
+    ``r ((H - c) exp(m + s²/2) - H)`` over the time H for the cost c; the worth takes
+    ``exp(m + CURIOUS s)`` instead.
+    """
+    horizon = min(max(SHARE_LEFT * minutes_left, SHORTEST_MIN), LONGEST_MIN)
+    standing: dict[str, tuple[Weights, float]] = {}
+    for rod, recipe in now.items():
+        weights = model.weights(recipe, thumb)
+        mean, variance = model.log_rate(weights)
+        standing[rod] = weights, math.exp(mean + 0.5 * min(variance, 2.0))
+    found = []
+    for option in options:
+        worth = gain = shift = doubt = 0.0
+        for rod, recipe in option.after:
+            before, rate = standing[rod]
+            mean, variance = model.difference(model.weights(recipe, thumb), before)
+            sd = math.sqrt(variance)
+            left = max(horizon - option.cost_min, 0.0)
+            worth += rate * (left * math.exp(min(mean + CURIOUS * sd, 3.0)) - horizon)
+            gain += rate * (left * math.exp(min(mean + 0.5 * variance, 3.0)) - horizon)
+            shift += mean
+            doubt += sd
+        better = 0.5 * math.erfc(-shift / max(doubt, 1e-9) / math.sqrt(2.0))
+        found.append(Weighed(
+            option=option, worth=worth, gain=gain, better=better, horizon_min=horizon
+        ))
+    return sorted(found, key=lambda w: (-w.worth, ORDER.index(w.option.kind), w.option.key))
+
+
+def best_option(weighed: Sequence[Weighed]) -> Weighed | None:
+    """Return the option to take, or None where the best is to leave it alone.
+
+    Parameters
+    ----------
+    weighed : sequence of Weighed
+        Options, the best first.
+
+    Returns
+    -------
+    Weighed or None
+    """
+    if not weighed or weighed[0].worth < LEAST_GAIN:
+        return None
+    return weighed[0]

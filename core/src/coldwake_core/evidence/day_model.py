@@ -1,0 +1,389 @@
+"""One model of the day: what each dial is worth, the clock that all rods share, and the doubt.
+
+Hits are counts over rod-minutes. The logarithm of their rate is a sum: the day's level, the clock
+of the bite, what rules of thumb expect times how far they are trusted today, and an effect for each
+dial. The model is filtered: what is counted moves it, time lets it forget.
+"""
+
+from __future__ import annotations
+
+import math
+from bisect import bisect_right
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Final
+
+from ..constants import FOOT_M, INCH_M, MPH_MPS
+from .recipe import Recipe, Thumb
+
+LEVEL_PM: Final = 1.0 / 120.0
+"""Hits a rod-minute before anything is known (judged: one in two hours a rod)."""
+OVERDISPERSION: Final = 0.4
+"""Hits come in bunches: variance of a count is mean + 0.4 mean squared (judged)."""
+MARKS_DISPERSION: Final = 2.0
+"""Marks come in schools: theirs is mean + 2 mean squared (judged)."""
+STEP_MIN: Final = 5.0
+"""Minutes that are counted together."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Dial:
+    """How an effect is spread over a dial.
+
+    Parameters
+    ----------
+    knots : tuple of float
+        Places on the dial, rising; effects run straight between them.
+    sd : float
+        Standard deviation of an effect, in logs of the rate.
+    reach : float
+        How far on the dial effects are alike.
+    memory_min : float
+        Minutes after which an effect is half forgotten; inf for one that lasts the day.
+    """
+
+    knots: tuple[float, ...]
+    sd: float
+    reach: float
+    memory_min: float
+
+
+def _logs(values: Sequence[float], unit: float) -> tuple[float, ...]:
+    return tuple(math.log(value * unit) for value in values)
+
+
+DEPTH_STEP_M: Final = 1.5
+SPEED: Final = Dial(
+    knots=_logs((0.8, 1.1, 1.45, 1.9, 2.5, 3.3), MPH_MPS), sd=0.8, reach=0.35, memory_min=240.0
+)
+FLASH: Final = Dial(knots=(0.0, 0.25, 0.5, 0.75, 1.0), sd=0.6, reach=0.35, memory_min=300.0)
+THUMP: Final = Dial(knots=(0.0, 0.35, 0.7, 1.0), sd=0.4, reach=0.45, memory_min=300.0)
+LEADER: Final = Dial(
+    knots=_logs((8.0, 16.0, 32.0, 64.0), INCH_M), sd=0.45, reach=0.8, memory_min=math.inf
+)
+SETBACK: Final = Dial(
+    knots=_logs((12.0, 30.0, 75.0, 190.0), FOOT_M), sd=0.5, reach=1.0, memory_min=math.inf
+)
+DEPTH_SD: Final = 0.9
+DEPTH_REACH_M: Final = 3.0
+DEPTH_MEMORY_MIN: Final = 150.0
+COLOUR_SD: Final = 0.55
+LURE_SD: Final = 0.5
+LEVEL_SD: Final = 1.0
+CLOCK_SD: Final = 0.7
+CLOCK_MEMORY_MIN: Final = 45.0
+TRUST: Final = 0.8
+TRUST_SD: Final = 0.6
+"""Spreads of all effects: judged, and wide, so that a day can overrule any of them."""
+MARKS_SD: Final = 3.0
+DEPTH_FALL_M: Final = 3.0
+SPEED_FALL: Final = 0.3
+SETBACK_FALL: Final = 0.8
+LEAST_EXPECTED: Final = -1.2
+"""A rule of thumb never says that nothing is to be had (judged)."""
+
+Weights = list[tuple[int, float]]
+
+
+class DayModel:
+    """What is known of the day so far.
+
+    Parameters
+    ----------
+    colours, lures : sequence of str
+        What the box holds.
+    deepest_m : float
+        How deep anything is trolled, m.
+
+    References
+    ----------
+    West, M., Harrison, J. (1997). Bayesian Forecasting and Dynamic Models, 2nd ed., ch. 14:
+    Poisson observations in a linear dynamic model. From memory.
+    """
+
+    def __init__(
+        self, *, colours: Sequence[str], lures: Sequence[str], deepest_m: float
+    ) -> None:
+        depths = max(int(math.ceil(deepest_m / DEPTH_STEP_M)), 2)
+        depth = Dial(
+            knots=tuple(DEPTH_STEP_M * i for i in range(min(depths, 24) + 1)), sd=DEPTH_SD,
+            reach=DEPTH_REACH_M, memory_min=DEPTH_MEMORY_MIN,
+        )
+        self.mean: list[float] = []
+        self.cov: list[list[float]] = []
+        self._keep: list[float] = []
+        self._fresh: list[tuple[int, list[list[float]]]] = []
+        self._level = self._add([[LEVEL_SD**2]], math.inf)
+        self._clock = self._add([[CLOCK_SD**2]], CLOCK_MEMORY_MIN)
+        self._trust = self._add([[TRUST_SD**2]], math.inf)
+        self._marks = self._add([[MARKS_SD**2]], 0.0)
+        self.mean[self._trust] = TRUST
+        self._dials: dict[str, tuple[int, Dial]] = {}
+        for name, dial in (
+            ("depth", depth), ("speed", SPEED), ("flash", FLASH), ("thump", THUMP),
+            ("leader", LEADER), ("setback", SETBACK),
+        ):
+            self._dials[name] = self._add(_kernel(dial), dial.memory_min), dial
+        self._colours = {c: self._add([[COLOUR_SD**2]], math.inf) for c in dict.fromkeys(colours)}
+        self._lures = {c: self._add([[LURE_SD**2]], math.inf) for c in dict.fromkeys(lures)}
+
+    def _add(self, block: list[list[float]], memory_min: float) -> int:
+        start, size = len(self.mean), len(block)
+        for row in self.cov:
+            row.extend([0.0] * size)
+        for row in block:
+            self.cov.append([0.0] * start + list(row))
+        self.mean.extend([0.0] * size)
+        keep = 1.0 if math.isinf(memory_min) else (
+            0.0 if memory_min == 0.0 else 0.5 ** (STEP_MIN / memory_min)
+        )
+        self._keep.extend([keep] * size)
+        if keep < 1.0:
+            lost = 1.0 - keep**2
+            self._fresh.append((start, [[lost * value for value in row] for row in block]))
+        return start
+
+    def weights(self, recipe: Recipe, thumb: Thumb | None) -> Weights:
+        """Return which effects a recipe is the sum of.
+
+        Parameters
+        ----------
+        recipe : Recipe
+            The lure as it fishes.
+        thumb : Thumb or None
+            What rules of thumb expect at the hour.
+
+        Returns
+        -------
+        list of (int, float)
+            Index of an effect, and how much of it.
+        """
+        found = [(self._level, 1.0), (self._clock, 1.0)]
+        if thumb is not None:
+            found.append((self._trust, expected(recipe, thumb)))
+        found += self._on("depth", recipe.depth_m)
+        found += self._on("speed", math.log(max(recipe.speed_mps, 0.1)))
+        found += self._on("flash", recipe.flash)
+        found += self._on("thump", recipe.thump)
+        if recipe.leader_m is not None:
+            found += self._on("leader", math.log(max(recipe.leader_m, 0.05)))
+        found += self._on("setback", math.log(max(recipe.setback_m, 1.0)))
+        for known, name in ((self._colours, recipe.colour), (self._lures, recipe.lure)):
+            if name in known:
+                found.append((known[name], 1.0))
+        return found
+
+    def _on(self, name: str, value: float) -> Weights:
+        start, dial = self._dials[name]
+        knots = dial.knots
+        if value <= knots[0]:
+            return [(start, 1.0)]
+        if value >= knots[-1]:
+            return [(start + len(knots) - 1, 1.0)]
+        upper = bisect_right(knots, value)
+        share = (value - knots[upper - 1]) / (knots[upper] - knots[upper - 1])
+        return [(start + upper - 1, 1.0 - share), (start + upper, share)]
+
+    def log_rate(self, weights: Weights) -> tuple[float, float]:
+        """Return mean and variance of the log of the rate, hits a rod-minute.
+
+        Parameters
+        ----------
+        weights : list of (int, float)
+            Of a recipe.
+
+        Returns
+        -------
+        (float, float)
+        """
+        mean = math.log(LEVEL_PM) + math.fsum(self.mean[i] * w for i, w in weights)
+        variance = math.fsum(
+            w * math.fsum(self.cov[i][j] * u for j, u in weights) for i, w in weights
+        )
+        return mean, max(variance, 1e-12)
+
+    def difference(self, one: Weights, other: Weights) -> tuple[float, float]:
+        """Return mean and variance of the difference of two log rates.
+
+        Parameters
+        ----------
+        one, other : list of (int, float)
+            Of two recipes.
+
+        Returns
+        -------
+        (float, float)
+            What they share, the clock before all, drops out.
+        """
+        net: dict[int, float] = dict(one)
+        for index, weight in other:
+            net[index] = net.get(index, 0.0) - weight
+        left = [(i, w) for i, w in net.items() if abs(w) > 1e-12]
+        mean = math.fsum(self.mean[i] * w for i, w in left)
+        variance = 0.0
+        for i, w in left:
+            row = self.cov[i]
+            variance += w * sum(row[j] * u for j, u in left)
+        return mean, max(variance, 1e-12)
+
+    def pass_time(self, steps: int = 1) -> None:
+        """Let steps of five minutes go by: effects that do not last are forgotten a little.
+
+        Parameters
+        ----------
+        steps : int
+            How many.
+        """
+        for _ in range(steps):
+            keep = self._keep
+            self.mean = [
+                m * k if i != self._trust else m
+                for i, (m, k) in enumerate(zip(self.mean, keep, strict=True))
+            ]
+            for i, row in enumerate(self.cov):
+                a = keep[i]
+                self.cov[i] = [value * a * b for value, b in zip(row, keep, strict=True)]
+            for start, block in self._fresh:
+                for i, fresh in enumerate(block, start):
+                    row = self.cov[i]
+                    for j, value in enumerate(fresh, start):
+                        row[j] += value
+
+    def count(self, weights: Weights, hits: int, minutes: float) -> None:
+        """Learn from hits over rod-minutes of one recipe.
+
+        Parameters
+        ----------
+        weights : list of (int, float)
+            Of the recipe.
+        hits : int
+            Hits, >= 0.
+        minutes : float
+            Rod-minutes, > 0.
+        """
+        self._learn(weights, hits, math.log(LEVEL_PM * minutes), OVERDISPERSION)
+
+    def mark(self, counts: Sequence[tuple[float, int]]) -> None:
+        """Learn from fish seen on the sonar: how many, at which depths.
+
+        Parameters
+        ----------
+        counts : sequence of (float, int)
+            Depth at which a lure would be run for it, m, and fish.
+
+        Notes
+        -----
+        A second, biased look at the effect of depth. Whether anybody watched the screen is not
+        known, so a time without marks says nothing, and with marks only where they are.
+        """
+        start, dial = self._dials["depth"]
+        seen = [0] * len(dial.knots)
+        for depth_m, fish in counts:
+            near = min(range(len(seen)), key=lambda k: abs(dial.knots[k] - depth_m))
+            seen[near] += fish
+        if not any(seen):
+            return
+        # How many a screen shows is of no account: the level is new each time.
+        self._forget(self._marks, MARKS_SD**2)
+        total = sum(seen) / len(seen)
+        for knot, fish in enumerate(seen):
+            self._learn(
+                [(self._marks, 1.0), (start + knot, 1.0)], fish, math.log(total), MARKS_DISPERSION
+            )
+
+    def _forget(self, index: int, variance: float) -> None:
+        self.mean[index] = 0.0
+        self.cov[index] = [0.0] * len(self.mean)
+        for row in self.cov:
+            row[index] = 0.0
+        self.cov[index][index] = variance
+
+    def _learn(self, weights: Weights, count: int, offset: float, dispersion: float) -> None:
+        """One count: the mode of its log rate by Newton, then a step of rank one."""
+        gain = [math.fsum(row[j] * w for j, w in weights) for row in self.cov]
+        variance = max(math.fsum(gain[i] * w for i, w in weights), 1e-12)
+        prior = offset + math.fsum(self.mean[i] * w for i, w in weights)
+        mode, curve = poisson_mode(count, prior, variance, dispersion)
+        step = (mode - prior) / variance
+        self.mean = [m + step * g for m, g in zip(self.mean, gain, strict=True)]
+        shrink = curve / (1.0 + curve * variance)
+        cov = self.cov
+        for i, g in enumerate(gain):
+            c = shrink * g
+            if c:
+                cov[i] = [value - c * h for value, h in zip(cov[i], gain, strict=True)]
+
+
+def poisson_mode(
+    count: int, mean: float, variance: float, dispersion: float
+) -> tuple[float, float]:
+    """Return the most probable log of a mean count, and the curvature of its likelihood there.
+
+    Parameters
+    ----------
+    count : int
+        What was counted.
+    mean, variance : float
+        What was believed of the log before.
+    dispersion : float
+        Variance of a count is its mean plus this times its mean squared.
+
+    Returns
+    -------
+    (float, float)
+    """
+    eta = mean
+    for _ in range(30):
+        expected_count = math.exp(min(eta, 20.0))
+        spread = 1.0 + dispersion * expected_count
+        slope = (count - expected_count) / spread - (eta - mean) / variance
+        curve = (1.0 + dispersion * count) * expected_count / spread**2
+        step = slope / (curve + 1.0 / variance)
+        step = min(max(step, -2.0), 2.0)
+        eta += step
+        if abs(step) < 1e-10:
+            break
+    expected_count = math.exp(min(eta, 20.0))
+    spread = 1.0 + dispersion * expected_count
+    return eta, (1.0 + dispersion * count) * expected_count / spread**2
+
+
+def expected(recipe: Recipe, thumb: Thumb) -> float:
+    """Return what rules of thumb expect of a recipe: the log of its rate against the best.
+
+    Parameters
+    ----------
+    recipe : Recipe
+        The lure as it fishes.
+    thumb : Thumb
+        The rules of the hour.
+
+    Returns
+    -------
+    float
+        0 inside all bands, falling outside, never below LEAST_EXPECTED for each.
+    """
+    speed = math.log(max(recipe.speed_mps, 0.1))
+    low, high = math.log(thumb.speed_low_mps), math.log(thumb.speed_high_mps)
+    near, far = math.log(max(thumb.setback_low_m, 1.0)), math.log(max(thumb.setback_high_m, 1.0))
+    back = math.log(max(recipe.setback_m, 1.0))
+    off = (
+        _outside(speed, low, high) / SPEED_FALL,
+        _outside(recipe.depth_m, thumb.depth_top_m, thumb.depth_base_m) / DEPTH_FALL_M,
+        0.7 * _outside(back, near, far) / SETBACK_FALL,
+    )
+    return math.fsum(max(-0.5 * part * part, LEAST_EXPECTED) for part in off)
+
+
+def _outside(value: float, low: float, high: float) -> float:
+    return max(low - value, value - high, 0.0)
+
+
+def _kernel(dial: Dial) -> list[list[float]]:
+    return [
+        [
+            dial.sd**2 * (math.exp(-0.5 * ((a - b) / dial.reach) ** 2) + (1e-6 if a == b else 0.0))
+            for b in dial.knots
+        ]
+        for a in dial.knots
+    ]

@@ -1,0 +1,1 @@
+"""A simulated lake: worlds whose truth is known, and a bench of advice on them (needs numpy)."""

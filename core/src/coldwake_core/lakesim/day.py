@@ -1,0 +1,207 @@
+"""A day on a simulated lake: the boat laps, lines are reset, bait is lost, fish hit; minute by minute.
+
+What comes by chance hangs on the day's seed, the minute and the rod alone, so that two policies that
+do the same on the same day catch the same.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field, replace
+from typing import Final, Protocol
+
+import numpy as np
+
+from ..constants import FOOT_M, MPH_MPS
+from ..evidence.recipe import Recipe
+from .boat import LURES, RESET_MIN, Look, RodState, at_depth, recipe_of, works
+from .world import DAY_MIN, Seen, Shown, World
+
+DECIDE_MIN: Final = 5
+BAIT_MIN: Final = 70.0
+"""Minutes after which half of all soft baits are gone (judged)."""
+BAIT_CHECK_MIN: Final = 25
+LOST_BY_HIT: Final = 0.5
+CHECK_OUT_MIN: Final = 2
+FISH_OUT_MIN: Final = 4
+"""Minutes a rod is out of the water with a fish, and to look at its bait (judged)."""
+TURN_EVERY_MIN: Final = 12
+TURN_MIN: Final = 1
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Change:
+    """What a policy does: rods as they are then, a speed, and minutes out of the water."""
+
+    kind: str
+    rods: tuple[tuple[int, RodState], ...] = ()
+    speed_mps: float | None = None
+    cost_min: float = 0.0
+
+
+@dataclass(slots=True)
+class Aboard:
+    """What anybody aboard knows: a policy sees this and nothing else."""
+
+    minute: int
+    seen: Seen
+    rods: list[RodState]
+    speed_mps: float
+    out_until: list[float]
+    hits: list[tuple[int, int]] = field(default_factory=list)
+    marks: list[tuple[int, float]] = field(default_factory=list)
+    fished: list[list[tuple[int, Recipe]]] = field(default_factory=list)
+
+    def recipes(self) -> list[Recipe]:
+        """Return what each rod shows."""
+        return [recipe_of(rod, self.speed_mps) for rod in self.rods]
+
+
+class Policy(Protocol):
+    """Somebody who fishes: asked every five minutes for at most one change."""
+
+    name: str
+
+    def begin(self, aboard: Aboard, world: World) -> None:
+        """Start the day; only an oracle may look at the world."""
+
+    def decide(self, aboard: Aboard) -> Change | None:
+        """Return one change, or None to go on fishing."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class DayResult:
+    """What came of a day."""
+
+    hits: int
+    hooked: int
+    landed: int
+    changes: int
+    decide_s: float
+    claims: tuple[tuple[float, bool], ...] = ()
+
+
+def opening(seen: Seen) -> tuple[list[RodState], float]:
+    """Return an opening spread: different depths, lures and looks, at a speed in between."""
+    speed = 1.6 * MPH_MPS
+    wanted = [
+        ("downrigger", Look(lure="small hoochie", colour="pink", attractor="small dodger",
+                            leader_m=0.25), 12.0, 6.0),
+        ("downrigger", Look(lure="thin spoon", colour="silver", attractor="none",
+                            leader_m=0.76), 24.0, 10.0),
+        ("leadcore", Look(lure="small hoochie", colour="orange", attractor="small dodger",
+                          leader_m=0.46), 1.0, 5.0),
+        ("leadcore", Look(lure="thin spoon", colour="copper", attractor="small willow leaf",
+                          leader_m=0.76), 1.0, 8.0),
+        ("flat", Look(lure="minnow plug", colour="perch", attractor="none", leader_m=0.76), 30.0,
+         None),
+        ("flat", Look(lure="weighted fly", colour="black", attractor="none", leader_m=0.76), 45.0,
+         None),
+    ]
+    rods = []
+    for kind, look, back, depth in wanted:
+        rod = RodState(kind=kind, look=look, setback_m=back, setting_m=back)  # type: ignore[arg-type]
+        if depth is not None:
+            deepest = min(depth, seen.bottom_m - 4.0 * FOOT_M)
+            rod = at_depth(replace(rod, setting_m=5.0), speed, deepest) or rod
+        rods.append(rod)
+    return rods, speed
+
+
+def play(world: World, policy: Policy, seed: int, *, clock: object = None) -> DayResult:
+    """Fish a day.
+
+    Parameters
+    ----------
+    world : World
+        The day.
+    policy : Policy
+        Who fishes it.
+    seed : int
+        What comes by chance.
+
+    Returns
+    -------
+    DayResult
+    """
+    import time
+
+    chance = np.random.default_rng((seed, 7))
+    rods, speed = opening(world.seen(0))
+    count = len(rods)
+    luck = chance.random((DAY_MIN, count, 4))
+    aboard = Aboard(
+        minute=0, seen=world.seen(0), rods=rods, speed_mps=speed, out_until=[0.0] * count,
+        fished=[[] for _ in range(count)],
+    )
+    bait_on = [True] * count
+    bait_seen = [0] * count
+    tally = [0, 0, 0]
+    changes, spent = 0, 0.0
+    policy.begin(aboard, world)
+    for minute in range(DAY_MIN):
+        aboard.minute, aboard.seen = minute, world.seen(minute)
+        if minute and minute % DECIDE_MIN == 0:
+            begun = time.perf_counter()
+            change = policy.decide(aboard)
+            spent += time.perf_counter() - begun
+            if change is not None:
+                changes += 1
+                _carry_out(aboard, change, bait_on, bait_seen)
+        marks_rng = np.random.default_rng((seed, 11, minute))
+        aboard.marks += [(minute, depth) for depth in world.marks(minute, marks_rng)]
+        turning = minute % TURN_EVERY_MIN < TURN_MIN and minute > 0
+        recipes = aboard.recipes()
+        shown = []
+        for index, rod in enumerate(aboard.rods):
+            bait = LURES[rod.look.lure].bait
+            if bait and bait_on[index] and luck[minute, index, 3] < 1.0 - 0.5 ** (1.0 / BAIT_MIN):
+                bait_on[index] = False
+            if bait and minute - bait_seen[index] >= BAIT_CHECK_MIN:
+                aboard.out_until[index] = max(aboard.out_until[index], minute + CHECK_OUT_MIN)
+                bait_on[index], bait_seen[index] = True, minute
+            side = "" if not turning else "inside" if index % 2 else "outside"
+            shown.append(Shown(
+                recipe=recipes[index], works=works(rod.look, aboard.speed_mps),
+                baited=bait_on[index] or not bait, turning=side,
+            ))
+        in_water = [
+            i for i in range(count)
+            if aboard.out_until[i] <= minute and recipes[i].depth_m < aboard.seen.bottom_m - 0.3
+        ]
+        rates = world.rates(minute, [shown[i] for i in in_water])
+        for index, rate in zip(in_water, rates, strict=True):
+            aboard.fished[index].append((minute, recipes[index]))
+            if luck[minute, index, 0] < 1.0 - np.exp(-rate):
+                tally[0] += 1
+                aboard.hits.append((minute, index))
+                fate = world.fate(minute, shown[index])
+                if luck[minute, index, 3] < LOST_BY_HIT:
+                    bait_on[index] = False
+                if luck[minute, index, 1] < fate.hooked:
+                    tally[1] += 1
+                    aboard.out_until[index] = minute + FISH_OUT_MIN
+                    bait_on[index], bait_seen[index] = True, minute
+                    tally[2] += int(luck[minute, index, 2] < fate.landed)
+    return DayResult(
+        hits=tally[0], hooked=tally[1], landed=tally[2], changes=changes, decide_s=spent,
+        claims=tuple(getattr(policy, "claims", ())),
+    )
+
+
+def _carry_out(
+    aboard: Aboard, change: Change, bait_on: list[bool], bait_seen: list[int]
+) -> None:
+    if change.speed_mps is not None:
+        aboard.speed_mps = change.speed_mps
+    for index, rod in change.rods:
+        aboard.rods[index] = rod
+        if change.cost_min > 0.0:
+            aboard.out_until[index] = max(
+                aboard.out_until[index], aboard.minute + change.cost_min
+            )
+            bait_on[index], bait_seen[index] = True, aboard.minute
+
+
+def reset_min(rod: RodState) -> float:
+    """Return how long a rod is out of the water to be set anew, min."""
+    return RESET_MIN[rod.kind]

@@ -1,0 +1,229 @@
+"""Who fishes the simulated lake: fixed, habit, advisor, oracle."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+from typing import Final
+
+from ..advice.choice import Option, best_option, weigh_options
+from ..advice.method import method_of_the_hour
+from ..constants import FOOT_M, MPH_MPS
+from ..evidence.day_model import STEP_MIN, DayModel
+from ..evidence.recipe import Thumb
+from .boat import COLOURS, FASTEST_MPS, LURES, SLOWEST_MPS, at_depth, recipe_of, works
+from .day import Aboard, Change, Policy, reset_min
+from .steps import copies_of, steps_of
+from .world import DAY_MIN, Shown, World
+
+ABOVE_M: Final = 2.0 * FOOT_M
+
+
+class Fixed:
+    """The opening spread, all day."""
+
+    name = "fixed"
+
+    def begin(self, aboard: Aboard, world: World) -> None:
+        """Nothing to begin."""
+
+    def decide(self, aboard: Aboard) -> Change | None:
+        """Go on fishing."""
+        return None
+
+
+class Habit:
+    """What many do: copy what is two hits ahead, another colour when dry, a step to the marks."""
+
+    name = "habit"
+    COPY_AHEAD = 2
+    DRY_MIN = 60
+    MARKS_EVERY_MIN = 30
+
+    def begin(self, aboard: Aboard, world: World) -> None:
+        """Start the clocks of a day."""
+        self.changed_at = [0] * len(aboard.rods)
+        self.counted_from = [0] * len(aboard.rods)
+        self.marks_at = 0
+        self.colour = 0
+
+    def decide(self, aboard: Aboard) -> Change | None:
+        """Return what habit does."""
+        hits = [
+            sum(1 for at, rod in aboard.hits if rod == i and at >= self.counted_from[i])
+            for i in range(len(aboard.rods))
+        ]
+        best = max(range(len(hits)), key=lambda i: hits[i])
+        worst = min(range(len(hits)), key=lambda i: hits[i])
+        if hits[best] - hits[worst] >= self.COPY_AHEAD:
+            for change in copies_of(aboard, best):
+                index, after = change.rods[0]
+                if index == worst and works(after.look, aboard.speed_mps):
+                    return self._done(aboard, change)
+        if aboard.minute - self.marks_at >= self.MARKS_EVERY_MIN:
+            self.marks_at = aboard.minute
+            change = self._to_marks(aboard)
+            if change is not None:
+                return self._done(aboard, change)
+        for index, rod in enumerate(aboard.rods):
+            last = max([at for at, one in aboard.hits if one == index] + [self.changed_at[index]])
+            if aboard.minute - last >= self.DRY_MIN and aboard.out_until[index] <= aboard.minute:
+                self.colour += 1
+                look = replace(rod.look, colour=COLOURS[self.colour % len(COLOURS)])
+                return self._done(aboard, Change(
+                    kind="colour", rods=((index, replace(rod, look=look)),),
+                    cost_min=reset_min(rod) + 3.0,
+                ))
+        return None
+
+    def _to_marks(self, aboard: Aboard) -> Change | None:
+        recent = [depth for at, depth in aboard.marks if at >= aboard.minute - 60]
+        if len(recent) < 2:
+            return None
+        wanted = max(sorted(recent)[len(recent) // 2] - ABOVE_M, 0.5)
+        able = [
+            i for i, rod in enumerate(aboard.rods)
+            if rod.kind != "flat" and aboard.out_until[i] <= aboard.minute
+        ]
+        if not able:
+            return None
+        depths = aboard.recipes()
+        index = max(able, key=lambda i: abs(depths[i].depth_m - wanted))
+        here = depths[index].depth_m
+        # A change of no more than ten feet an hour: a step, not a leap.
+        step = min(max(wanted - here, -10.0 * FOOT_M), 10.0 * FOOT_M)
+        after = at_depth(aboard.rods[index], aboard.speed_mps, here + step)
+        if after is None or abs(step) < 1.0 * FOOT_M:
+            return None
+        return Change(kind="depth", rods=((index, after),), cost_min=reset_min(after))
+
+    def _done(self, aboard: Aboard, change: Change) -> Change:
+        for index, _ in change.rods:
+            self.changed_at[index] = self.counted_from[index] = aboard.minute
+        return change
+
+
+class Advisor:
+    """The advice of the app: the day's model, and the change that is worth most."""
+
+    name = "advisor"
+
+    def begin(self, aboard: Aboard, world: World) -> None:
+        """Begin with nothing but rules of thumb."""
+        self.model = DayModel(
+            colours=COLOURS, lures=tuple(LURES), deepest_m=min(aboard.seen.bottom_m, 24.0)
+        )
+        self.heard = 0
+        self.told = 0
+
+    def decide(self, aboard: Aboard) -> Change | None:
+        """Learn from the last five minutes, and choose."""
+        thumb = thumb_of(aboard)
+        self._learn(aboard, thumb)
+        now = {
+            str(i): recipe_of(rod, aboard.speed_mps) for i, rod in enumerate(aboard.rods)
+            if works(rod.look, aboard.speed_mps)
+        }
+        changes = [c for c in steps_of(aboard)]
+        options, kept = [], {}
+        for number, change in enumerate(changes):
+            option = option_of(change, aboard, str(number))
+            if option is not None and all(rod in now for rod, _ in option.after):
+                options.append(option)
+                kept[option.key] = change
+        weighed = weigh_options(self.model, thumb, now, options, float(DAY_MIN - aboard.minute))
+        best = best_option(weighed)
+        return None if best is None else kept[best.option.key]
+
+    def _learn(self, aboard: Aboard, thumb: Thumb) -> None:
+        since = aboard.minute - int(STEP_MIN)
+        self.model.pass_time()
+        for index, pieces in enumerate(aboard.fished):
+            recent = [(at, recipe) for at, recipe in pieces[-int(STEP_MIN):] if at >= since]
+            if not recent:
+                continue
+            hits = sum(1 for at, rod in aboard.hits if rod == index and at >= since)
+            if works(aboard.rods[index].look, aboard.speed_mps):
+                self.model.count(
+                    self.model.weights(recent[-1][1], thumb), hits, float(len(recent))
+                )
+        self.model.mark([
+            (max(depth - ABOVE_M, 0.3), 1) for at, depth in aboard.marks if at >= since
+        ])
+
+
+def thumb_of(aboard: Aboard) -> Thumb:
+    """Return the rule of thumb of the hour: the method that the surface calls for."""
+    method = method_of_the_hour(species="trout", surface_degc=aboard.seen.surface_degc)
+    deepest = max(aboard.seen.bottom_m - 1.0, 1.0)
+    return Thumb(
+        speed_low_mps=method.speed_low_mps, speed_high_mps=method.speed_high_mps,
+        depth_top_m=min(method.depth_top_m, deepest), depth_base_m=min(method.depth_base_m, deepest),
+        setback_low_m=method.setback_low_m, setback_high_m=method.setback_high_m,
+    )
+
+
+def option_of(change: Change, aboard: Aboard, key: str) -> Option | None:
+    """Return a change as the choice sees it."""
+    if change.speed_mps is not None:
+        after = tuple(
+            (str(i), recipe_of(rod, change.speed_mps))
+            for i, rod in enumerate(aboard.rods)
+        )
+        broken = sum(
+            works(rod.look, aboard.speed_mps) and not works(rod.look, change.speed_mps)
+            for rod in aboard.rods
+        )
+        # A lure outside its range is worse than none.
+        return None if broken else Option(key=key, kind="speed", after=after, cost_min=0.0)
+    return Option(
+        key=key, kind=change.kind,  # type: ignore[arg-type]
+        after=tuple((str(i), recipe_of(rod, aboard.speed_mps)) for i, rod in change.rods),
+        cost_min=change.cost_min,
+    )
+
+
+class Oracle:
+    """Knows the truth of the minute, pays the same costs."""
+
+    name = "oracle"
+    AHEAD_MIN = 60.0
+
+    def begin(self, aboard: Aboard, world: World) -> None:
+        """Look behind the curtain."""
+        self.world = world
+
+    def decide(self, aboard: Aboard) -> Change | None:
+        """Return the step that earns most over the next hour, if the truth stays as it is."""
+        left = min(self.AHEAD_MIN, float(DAY_MIN - aboard.minute))
+        now = self._rates(aboard, aboard.rods, aboard.speed_mps)
+        best, worth = None, 0.05
+        for change in steps_of(aboard):
+            if change.speed_mps is not None:
+                gain = left * (math.fsum(
+                    self._rates(aboard, aboard.rods, change.speed_mps)
+                ) - math.fsum(now))
+            else:
+                index, rod = change.rods[0]
+                rate = self._rates(aboard, [rod], aboard.speed_mps)[0]
+                gain = max(left - change.cost_min, 0.0) * rate - left * now[index]
+            if gain > worth:
+                best, worth = change, gain
+        return best
+
+    def _rates(self, aboard: Aboard, rods: list, speed_mps: float) -> list[float]:  # type: ignore[type-arg]
+        shown = [
+            Shown(
+                recipe=recipe_of(rod, speed_mps), works=works(rod.look, speed_mps), baited=True,
+                turning="",
+            )
+            for rod in rods
+        ]
+        # Over the lap, not over the school of the minute: the crowd is the same for all.
+        return self.world.rates(aboard.minute, shown)
+
+
+POLICIES: Final[dict[str, type[Policy]]] = {
+    "fixed": Fixed, "habit": Habit, "advisor": Advisor, "oracle": Oracle,
+}
+__all__ = ["FASTEST_MPS", "MPH_MPS", "POLICIES", "SLOWEST_MPS", "Advisor", "Fixed", "Habit", "Oracle"]

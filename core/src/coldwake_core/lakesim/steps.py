@@ -1,0 +1,95 @@
+"""What could be changed from what is out: one small step each, with its cost."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Final
+
+from ..constants import FOOT_M, MPH_MPS
+from .boat import (
+    ATTRACTORS,
+    COLOURS,
+    FASTEST_MPS,
+    LEADERS_M,
+    LURES,
+    SETBACKS_M,
+    SLOWEST_MPS,
+    TIE_MIN,
+    RodState,
+    at_depth,
+    works,
+)
+from .day import Aboard, Change, reset_min
+
+DEPTHS_M: Final = (0.6, 1.5, 3.0, 4.5, 6.0, 7.5, 9.0, 10.5, 12.0, 14.0, 16.0, 18.0, 20.0, 22.0, 24.0)
+LINES_OUT_M: Final = (20.0, 35.0, 50.0, 65.0)
+CLEAR_M: Final = 3.0 * FOOT_M
+SPEED_STEPS: Final = (-0.4, -0.2, 0.2, 0.4)
+
+
+def steps_of(aboard: Aboard) -> list[Change]:
+    """Return all small steps from what is out that swim right."""
+    found = []
+    for step in SPEED_STEPS:
+        speed = round((aboard.speed_mps / MPH_MPS + step), 1) * MPH_MPS
+        if SLOWEST_MPS <= speed <= FASTEST_MPS:
+            found.append(Change(kind="speed", speed_mps=speed))
+    for index, rod in enumerate(aboard.rods):
+        if aboard.out_until[index] > aboard.minute:
+            continue
+        found += [
+            Change(kind=kind, rods=((index, after),), cost_min=cost)
+            for kind, after, cost in _rod_steps(rod, aboard)
+            if works(after.look, aboard.speed_mps)
+        ]
+    return found
+
+
+def _rod_steps(rod: RodState, aboard: Aboard) -> list[tuple[str, RodState, float]]:
+    speed, reset = aboard.speed_mps, reset_min(rod)
+    found: list[tuple[str, RodState, float]] = []
+    if rod.kind == "flat":
+        found += [
+            ("setback", replace(rod, setting_m=out, setback_m=out), reset)
+            for out in LINES_OUT_M if out != rod.setting_m
+        ]
+    else:
+        for depth in DEPTHS_M:
+            if depth <= aboard.seen.bottom_m - CLEAR_M:
+                after = at_depth(rod, speed, depth)
+                if after is not None and abs(after.setting_m - rod.setting_m) > 0.5:
+                    found.append(("depth", after, reset))
+    tie = reset + TIE_MIN
+    looks = [
+        ("colour", replace(rod.look, colour=colour))
+        for colour in COLOURS if colour != rod.look.colour
+    ]
+    looks += [
+        ("leader", replace(rod.look, leader_m=leader)) for leader in LEADERS_M
+        if leader != rod.look.leader_m and ATTRACTORS[rod.look.attractor].body is not None
+    ]
+    looks += [
+        ("attractor", replace(rod.look, attractor=name))
+        for name in ATTRACTORS if name != rod.look.attractor
+    ]
+    looks += [("lure", replace(rod.look, lure=name)) for name in LURES if name != rod.look.lure]
+    found += [(kind, replace(rod, look=look), tie) for kind, look in looks]
+    if rod.kind == "downrigger":
+        found += [
+            ("setback", replace(rod, setback_m=back), tie)
+            for back in SETBACKS_M if abs(back - rod.setback_m) > 0.5
+        ]
+    return found
+
+
+def copies_of(aboard: Aboard, source: int) -> list[Change]:
+    """Return each other rod with the look of one, where it swims right."""
+    look = aboard.rods[source].look
+    return [
+        Change(
+            kind="copy", rods=((index, replace(rod, look=look)),),
+            cost_min=reset_min(rod) + TIE_MIN,
+        )
+        for index, rod in enumerate(aboard.rods)
+        if index != source and rod.look != look and aboard.out_until[index] <= aboard.minute
+    ]
