@@ -72,7 +72,7 @@ LURE_SD: Final = 0.5
 LEVEL_SD: Final = 1.0
 CLOCK_SD: Final = 0.7
 CLOCK_MEMORY_MIN: Final = 45.0
-TRUST: Final = 0.8
+TRUST: Final = 0.6
 TRUST_SD: Final = 0.6
 """Spreads of all effects: judged, and wide, so that a day can overrule any of them."""
 MARKS_SD: Final = 3.0

@@ -1,0 +1,254 @@
+"""The day's model, against a long chain, a penalised regression, and what must hold by itself."""
+
+from __future__ import annotations
+
+import math
+from typing import Any
+
+import emcee
+import numpy as np
+import pytest
+import statsmodels.api as sm
+from hypothesis import given
+from hypothesis import strategies as st
+from scipy.optimize import minimize_scalar
+
+from coldwake_core.advice.choice import LEAST_GAIN, Option, best_option, weigh_options
+from coldwake_core.constants import MPH_MPS
+from coldwake_core.evidence import day_model
+from coldwake_core.evidence.day_model import LEVEL_PM, DayModel, expected, poisson_mode
+from coldwake_core.evidence.recipe import Recipe, Thumb
+
+THUMB = Thumb(
+    speed_low_mps=1.5 * MPH_MPS, speed_high_mps=2.2 * MPH_MPS, depth_top_m=0.0, depth_base_m=5.0,
+    setback_low_m=20.0, setback_high_m=60.0,
+)
+
+
+def recipe(**changes: Any) -> Recipe:
+    values: dict[str, Any] = {
+        "depth_m": 3.0, "speed_mps": 0.8, "setback_m": 30.0, "leader_m": 0.4, "flash": 0.5,
+        "thump": 0.5, "colour": "pink", "lure": "hoochie", **changes,
+    }
+    return Recipe(**values)
+
+
+def model() -> DayModel:
+    return DayModel(colours=("pink", "silver"), lures=("hoochie", "spoon"), deepest_m=18.0)
+
+
+SIX = [
+    recipe(), recipe(colour="silver"), recipe(depth_m=9.0), recipe(lure="spoon", flash=0.9),
+    recipe(depth_m=15.0, colour="silver"), recipe(speed_mps=1.3),
+]
+COUNTS = [(3, 60.0), (0, 60.0), (1, 45.0), (5, 60.0), (0, 30.0), (2, 60.0)]
+
+
+def log_rates_before() -> tuple[Any, Any]:
+    """What is believed of the six before anything is counted: their normal distribution."""
+    one = model()
+    weights = [one.weights(r, THUMB) for r in SIX]
+    mean = np.array([one.log_rate(w)[0] for w in weights])
+    dense = np.zeros((6, len(one.mean)))
+    for row, pairs in enumerate(weights):
+        for index, value in pairs:
+            dense[row, index] += value
+    return mean, dense @ np.array(one.cov) @ dense.T
+
+
+def filtered() -> tuple[Any, Any]:
+    one = model()
+    for r, (hits, minutes) in zip(SIX, COUNTS, strict=True):
+        one.count(one.weights(r, THUMB), hits, minutes)
+    found = [one.log_rate(one.weights(r, THUMB)) for r in SIX]
+    return np.array([m for m, _ in found]), np.sqrt([v for _, v in found])
+
+
+def test_filter_step_by_step_is_the_batch_fit(monkeypatch):
+    # A penalised Poisson regression of statsmodels on the same data: ridge in whitened effects.
+    monkeypatch.setattr(day_model, "OVERDISPERSION", 0.0)
+    mean, cov = log_rates_before()
+    design = np.linalg.cholesky(cov)
+    hits = np.array([h for h, _ in COUNTS], float)
+    offset = mean + np.log([m for _, m in COUNTS])
+    fit = sm.GLM(hits, design, family=sm.families.Poisson(), offset=offset).fit_regularized(
+        alpha=1.0 / 6.0, L1_wt=0.0, maxiter=500, cnvrg_tol=1e-10,
+    )
+    batch = mean + design @ fit.params
+    found, sd = filtered()
+    # One count after the other bends a little: a tenth of the doubt.
+    assert np.abs(found - batch).max() < 0.1 * sd.max()
+
+
+def test_filter_is_near_a_long_chain(monkeypatch):
+    # emcee (Foreman-Mackey et al. 2013) on the very posterior; negative binomial as in the model.
+    mean, cov = log_rates_before()
+    inverse = np.linalg.inv(cov)
+    hits = np.array([h for h, _ in COUNTS], float)
+    minutes = np.array([m for _, m in COUNTS])
+    shape = 1.0 / day_model.OVERDISPERSION
+
+    def log_posterior(eta):
+        mu = np.exp(eta) * minutes
+        likely = hits * np.log(mu / (mu + shape)) - shape * np.log1p(mu / shape)
+        off = eta - mean
+        return likely.sum() - 0.5 * off @ inverse @ off
+
+    draw = np.random.default_rng(3)
+    start = mean + draw.multivariate_normal(np.zeros(6), 0.1 * cov, 24)
+    chain = emcee.EnsembleSampler(24, 6, log_posterior)
+    chain.random_state = np.random.RandomState(3).get_state()
+    chain.run_mcmc(start, 2500)
+    kept = chain.get_chain(discard=500, flat=True)
+    found, sd = filtered()
+    # A normal in place of a skewed posterior, whose mean lies under its mode: within four tenths.
+    assert np.abs(found - kept.mean(axis=0)).max() < 0.4 * sd.max()
+    assert sd == pytest.approx(kept.std(axis=0), rel=0.2)
+
+
+@given(
+    count=st.integers(0, 30), mean=st.floats(-6.0, 4.0), variance=st.floats(0.01, 6.0),
+    dispersion=st.floats(0.0, 2.0),
+)
+def test_mode_of_one_count_is_where_its_posterior_is_highest(count, mean, variance, dispersion):
+    def minus(eta):
+        mu = math.exp(eta)
+        if dispersion > 1e-9:
+            k = 1.0 / dispersion
+            likely = count * (eta - math.log(mu + k)) - k * math.log1p(mu / k)
+        else:
+            likely = count * eta - mu
+        return -likely + 0.5 * (eta - mean) ** 2 / variance
+
+    best = minimize_scalar(minus, bounds=(-12.0, 8.0), method="bounded", options={"xatol": 1e-9})
+    mode, curve = poisson_mode(count, mean, variance, dispersion)
+    assert mode == pytest.approx(best.x, abs=1e-3)
+    assert curve > 0.0
+
+
+def test_what_two_recipes_share_drops_out_of_their_difference():
+    one = model()
+    same = one.weights(recipe(), THUMB)
+    assert one.difference(same, same) == (0.0, pytest.approx(0.0, abs=1e-9))
+    pink, silver = same, one.weights(recipe(colour="silver"), THUMB)
+    # Two colours, each N(0, sd²): the clock, with its own doubt, is in neither.
+    assert one.difference(silver, pink)[1] == pytest.approx(2.0 * day_model.COLOUR_SD**2)
+    one.pass_time(12)
+    assert one.difference(silver, pink)[1] == pytest.approx(2.0 * day_model.COLOUR_SD**2)
+
+
+def test_a_bite_that_comes_on_for_all_is_the_clock_s():
+    one = model()
+    pink, silver = one.weights(recipe(), None), one.weights(recipe(colour="silver"), None)
+    for _ in range(4):
+        one.count(pink, 2, 5.0)
+        one.count(silver, 2, 5.0)
+    assert one.difference(silver, pink)[0] == pytest.approx(0.0, abs=0.02)
+    assert one.log_rate(pink)[0] > math.log(LEVEL_PM) + 1.0
+    uneven = model()
+    for _ in range(4):
+        uneven.count(pink, 0, 5.0)
+        uneven.count(silver, 2, 5.0)
+    assert uneven.difference(silver, pink)[0] > 0.3
+
+
+def test_the_clock_is_forgotten_and_a_colour_is_not():
+    one = model()
+    pink, silver = one.weights(recipe(), None), one.weights(recipe(colour="silver"), None)
+    for _ in range(6):
+        one.count(silver, 2, 5.0)
+        one.count(pink, 0, 5.0)
+    clock, colour = one.mean[one._clock], one.difference(silver, pink)[0]
+    one.pass_time(9)
+    # Three quarters of an hour: half of it.
+    assert one.mean[one._clock] == pytest.approx(0.5 * clock)
+    assert one.difference(silver, pink)[0] == pytest.approx(colour)
+    assert one.cov[one._clock][one._clock] <= day_model.CLOCK_SD**2 + 1e-9
+
+
+def test_marks_say_where_and_not_how_many():
+    one, more = model(), model()
+    one.mark([(9.0, 2)])
+    more.mark([(9.0, 8)])
+
+    def depth(of, at_m):
+        return of.difference(
+            of.weights(recipe(depth_m=at_m), None), of.weights(recipe(depth_m=3.0), None)
+        )[0]
+
+    assert depth(one, 9.0) > 0.2
+    assert depth(more, 9.0) > depth(one, 9.0)
+    assert depth(one, 15.0) < depth(one, 9.0)
+    blank = model()
+    blank.mark([])
+    blank.mark([(9.0, 0)])
+    assert depth(blank, 9.0) == 0.0
+
+
+def test_a_rule_of_thumb_falls_off_outside_its_bands_and_a_day_can_overrule_it():
+    assert expected(recipe(), THUMB) == 0.0
+    # A band's edge left by one fall: half a unit of log rate, by the formula.
+    deep = expected(recipe(depth_m=5.0 + day_model.DEPTH_FALL_M), THUMB)
+    assert deep == pytest.approx(-0.5)
+    assert expected(recipe(depth_m=18.0, speed_mps=3.0, setback_m=2.0), THUMB) >= -3.6
+    one = model()
+    trusted = one.mean[one._trust]
+    for _ in range(12):
+        one.count(one.weights(recipe(), THUMB), 0, 5.0)
+        one.count(one.weights(recipe(depth_m=12.0, speed_mps=1.4), THUMB), 1, 5.0)
+        one.pass_time()
+    assert one.mean[one._trust] < trusted - 0.1
+
+
+def step(key: str, after: Recipe, cost_min: float = 4.0, kind: Any = "colour") -> Option:
+    return Option(key=key, kind=kind, after=(("rod-1", after),), cost_min=cost_min)
+
+
+def taught() -> DayModel:
+    one = model()
+    for _ in range(10):
+        one.count(one.weights(recipe(colour="silver"), THUMB), 1, 5.0)
+        one.count(one.weights(recipe(), THUMB), 0, 5.0)
+        one.pass_time()
+    return one
+
+
+def test_what_earns_is_chosen_and_what_costs_more_is_worth_less():
+    now = {"rod-1": recipe(), "rod-2": recipe(colour="silver")}
+    cheap, dear = step("a", recipe(colour="silver")), step("b", recipe(colour="silver"), 40.0)
+    weighed = weigh_options(taught(), THUMB, now, [dear, cheap], 300.0)
+    assert [w.option.key for w in weighed] == ["a", "b"]
+    assert best_option(weighed).option.key == "a"
+    assert weighed[0].gain > weighed[1].gain
+    assert weighed[0].better > 0.8
+    assert 0.5 < weighed[0].better == weighed[1].better
+
+
+def test_late_in_the_day_what_is_out_is_left_alone():
+    now = {"rod-1": recipe()}
+    late = weigh_options(taught(), THUMB, now, [step("a", recipe(colour="silver"), 19.0)], 15.0)
+    assert best_option(late) is None
+    assert best_option([]) is None
+
+
+def test_a_change_back_is_the_other_way_round():
+    one = taught()
+    there = weigh_options(one, THUMB, {"rod-1": recipe()},
+                          [step("a", recipe(colour="silver"), 0.0)], 300.0)[0]
+    back = weigh_options(one, THUMB, {"rod-1": recipe(colour="silver")},
+                         [step("a", recipe(), 0.0)], 300.0)[0]
+    assert there.better + back.better == pytest.approx(1.0)
+    assert there.gain > LEAST_GAIN > 0.0 > back.worth
+
+
+@pytest.mark.parametrize("hits", [0, 1, 30])
+def test_little_or_odd_evidence_makes_nothing_certain(hits):
+    one = model()
+    # Nothing, one, or all of them in one minute.
+    one.count(one.weights(recipe(colour="silver"), THUMB), hits, 1.0)
+    one.count(one.weights(recipe(), THUMB), 0, 1.0)
+    weighed = weigh_options(
+        one, THUMB, {"rod-1": recipe()}, [step("a", recipe(colour="silver"))], 300.0
+    )[0]
+    assert 0.02 < weighed.better < 0.98
+    assert math.isfinite(weighed.worth)
