@@ -17,6 +17,7 @@ from coldwake_core.constants import FOOT_M, MPH_MPS, degc_from_degf
 from coldwake_core.decode import encode
 from coldwake_core.gear.pieces import SpeedRange
 from coldwake_core.gear.window import shared_window, verdict
+from coldwake_core.trip.learnt import learnt
 
 
 def fishing(*more: dict[str, Any], mph: float = 1.55, degf: float = 51.0, **changes: Any):
@@ -181,8 +182,8 @@ def test_rod_that_runs_at_marks_or_has_hits_is_left_where_it_is():
         event("mark_seen", 21, depth_m=14.0),
         event("hit", 22, rod_id="rod-3"),
     ).view(at(25))
-    assert view.move.basis == "marks"
     assert view.move.answer.rod_id == "rod-4"
+    assert not any("Rod 3" in other.title for other in view.others if "depth" in other.title)
 
 
 def mark_target(*events, species="trout", depth_m=14.0, bottom_m=30.0):
@@ -208,9 +209,9 @@ def test_fish_glued_to_the_bottom_are_fished_four_feet_off_it():
 
 def test_user_s_own_offset_is_used():
     opened = fishing(
-        event("offset_chosen", 1, above_mark_m=1.5), event("mark_seen", 20, depth_m=14.0)
+        event("offset_chosen", 1, above_mark_m=1.5), event("mark_seen", 20, depth_m=14.0, count=3)
     )
-    assert opened.view(at(25)).move.answer.change.line_set.wanted_depth_m == pytest.approx(12.5)
+    assert opened.view(at(25)).marks[0].run_at_m == pytest.approx(12.5)
 
 
 def test_taking_the_move_makes_its_change_as_one_event():
@@ -311,3 +312,71 @@ def test_lure_below_a_risen_bottom_shows_negative_clearance():
     view = fishing(event("sounded", 5, bottom_m=6.0)).view(at(6))
     deep = next(rod for rod in view.rods if rod.id == "rod-4")
     assert deep.line.clearance_m < 0.0
+
+
+def test_what_else_was_weighed_stands_behind_the_move():
+    view = fishing(event("mark_seen", 20, depth_m=14.0, count=3)).view(at(25))
+    assert 1 <= len(view.others) <= 3
+    assert view.move.answer.title not in [other.title for other in view.others]
+    # Three marks in a screen: a lure there should earn something, over two hours at most.
+    assert view.move.gain_hits > 0.3
+    assert view.move.lasts_min == pytest.approx(120.0)
+
+
+def test_nothing_is_worth_a_change_when_the_day_is_nearly_over():
+    late = fishing(event("mark_seen", 20, depth_m=14.0, count=3))
+    dark_min = (late.trip.sun.dark_s - late.trip.started_at_s) / 60.0
+    late.add(event("mark_seen", dark_min - 12.0, depth_m=14.0, count=3))
+    early, after = late.view(at(25)).move, late.view(at(dark_min - 6.0)).move
+    assert early.basis == "marks"
+    assert after is None or after.basis == "school"
+
+
+def test_hits_on_one_colour_make_the_other_rods_follow():
+    hits = [event("hit", 10 + 4 * i, rod_id="rod-3") for i in range(20)]
+    opened = fishing(*hits)
+    lure = opened.state.rods["rod-3"].setup.lure_id
+    look = opened.view(at(95)).move
+    assert look.answer.kind == "tuning"
+    opened.add(event("move_taken", 95, **encode(look.answer)))
+    move = opened.view(at(100)).move
+    assert move.basis == "evidence"
+    assert move.answer.change.rod_rigged.lure_id == lure
+    assert move.probability > 0.9
+
+
+def test_what_comes_late_is_learnt_in_its_place():
+    hits = [event("hit", 10 + 4 * i, rod_id="rod-3") for i in range(10)]
+    whole = fishing(*hits)
+    first = learnt(whole.now, at(60))
+    late = fishing(*hits[:-5])
+    learnt(late.now, at(60))
+    for hit in hits[-5:]:
+        late.add(hit)
+    assert learnt(late.now, at(60)).mean == pytest.approx(first.mean)
+    # Step by step comes to the same as in one go; and what was learnt is not learnt twice.
+    steps = fishing(*hits)
+    for minute in range(5, 61, 5):
+        learnt(steps.now, at(minute))
+    assert learnt(steps.now, at(60)).mean == pytest.approx(first.mean)
+    assert learnt(steps.now, at(64)) is learnt(steps.now, at(61))
+
+
+def test_out_of_the_water_and_out_of_range_count_for_nothing():
+    def one_rod(*more: dict[str, Any]) -> Any:
+        return session(
+            event("speed_changed", 0, speed_mps=1.5 * MPH_MPS),
+            event("line_set", 0, rod_id="rod-1", setting_m=30.0), *more,
+        )
+
+    blank = learnt(one_rod().now, at(5)).copy()
+    for _ in range(5):
+        blank.pass_time()
+    # A blade that rolls at 3.4 mph, a line that was taken in: after five minutes nothing is learnt.
+    for event_type, values in (
+        ("speed_changed", {"speed_mps": 3.4 * MPH_MPS}), ("line_in", {"rod_id": "rod-1"}),
+    ):
+        silent = learnt(one_rod(event(event_type, 5, **values)).now, at(30))
+        assert silent.mean == pytest.approx(blank.mean)
+    dry, bitten = one_rod(), one_rod(event("hit", 22, rod_id="rod-1"))
+    assert learnt(dry.now, at(30)).mean[0] < blank.mean[0] < learnt(bitten.now, at(30)).mean[0]

@@ -1,26 +1,31 @@
 """The next move: one change, its reason, its cost, and how long before it can be judged.
 
-Candidates are made in the order of the dials, cheapest and mildest first: speed, depth, then what
-the evidence says to copy, then colour. The first that stands and was not put off is the move.
+Candidates are one small step from what is out, in the order of the dials, cheapest and mildest
+first. The day's model weighs them (``choice``); the best that was not put off is the move, if any
+is worth one.
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Final
 
 from ..constants import FOOT_M, MPH_MPS
 from ..evidence.rates import Exposure, RateComparison, compare_rates
+from ..evidence.recipe import Recipe
 from ..gear.inspection import LOOK_ITEMS, inspection, rod_inspections
 from ..gear.setup import RodSetup, recipe_words
 from ..gear.window import SpeedWindow
 from ..record.beside import Checked
 from ..record.payloads import LineSet, MoveAnswered, MoveChange, SpeedChanged
 from ..record.state import TripState
+from .choice import ORDER, Option, OptionKind, Weighed, best_option, weigh_options
 from .marks import MarkedBand, run_at_m
 from .method import Method
-from .situation import Basis, Move, RodNow, Situation
+from .shows import recipe_of, thumb_of
+from .situation import Advice, Basis, Move, RodNow, RunnerUp, Situation
+from .tries import RESET_MIN, is_free, try_moves
 
 NOT_NOW_S: Final = 30.0 * 60.0
 """How long a move that was put off stays away."""
@@ -31,8 +36,14 @@ LEAST_STEP_MPS: Final = 0.03 * MPH_MPS
 """A speed nearer than this to the one set is the one set."""
 WORTH_MPS: Final = 0.04
 """A method's speed is worth a change from about a tenth of a mile an hour off."""
-COLOUR_PASS_MIN: Final = 20.0
 JUDGE_MIN: Final = 30.0
+DRY_MIN: Final = 20.0
+"""A pass through marked fish without a bite (judged)."""
+LEARNT: Final = 0.75
+"""From this probability on the day has shown it; under it, it is a trial (judged)."""
+BLAMED: Final = ("copy", "colour", "lure", "attractor", "leader")
+"""Changes that blame what a rod wears."""
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Comparison:
@@ -55,8 +66,8 @@ class Comparison:
     result: RateComparison
 
 
-def next_move(situation: Situation) -> Move | None:
-    """Return the one move to suggest, or None when the right thing is to go on fishing.
+def next_move(situation: Situation) -> Advice:
+    """Return the one move to suggest, or none when the right thing is to go on fishing.
 
     Parameters
     ----------
@@ -65,18 +76,124 @@ def next_move(situation: Situation) -> Move | None:
 
     Returns
     -------
-    Move or None
+    Advice
+
+    Notes
+    -----
+    A lure outside its working range comes first: it is worse than none. All else is weighed by
+    the day's model, hits to be gained over the time left; the best is the move, if it is worth one.
+    A rod that lags is looked at before what it wears is blamed (common practice).
     """
     if not situation.rods:
-        return None
+        return Advice(move=None)
     put_off = [
         answer.move for answer in situation.state.answers
         if not answer.taken and 0.0 <= situation.now_s - answer.at_s < NOT_NOW_S
     ]
-    for candidate in _candidates(situation):
-        if not any(_is_same(candidate.answer, refused) for refused in put_off):
-            return candidate
-    return None
+
+    def stands(move: Move) -> bool:
+        return not any(_is_same(move.answer, refused) for refused in put_off)
+
+    urgent = next((move for move in _range_moves(situation) if stands(move)), None)
+    if urgent is not None:
+        return Advice(move=urgent)
+    weighed = [w for w in _weighed(situation) if stands(w[0])]
+    others = _runners_up(weighed[1:4])
+    if not weighed or best_option([weighed[0][1]]) is None:
+        dry = next((move for move in _dry_moves(situation) if stands(move)), None)
+        return Advice(move=dry, others=_runners_up(weighed[:3]))
+    best, worth = weighed[0]
+    if best.answer.kind in BLAMED:
+        look = next(
+            (m for m in _tuning_moves(situation)
+             if m.answer.rod_id == best.answer.rod_id and stands(m)), None
+        )
+        if look is not None:
+            return Advice(move=look, others=others)
+    return Advice(move=_worded(situation, best, worth), others=others)
+
+
+def _runners_up(weighed: Sequence[tuple[Move, Weighed]]) -> tuple[RunnerUp, ...]:
+    return tuple(
+        RunnerUp(title=move.answer.title, gain_hits=worth.gain, probability=worth.better)
+        for move, worth in weighed
+    )
+
+
+def _weighed(now: Situation) -> list[tuple[Move, Weighed]]:
+    """All moves that could be made, each with what it is worth, the best first."""
+    moves = (
+        *_speed_moves(now), *_mark_moves(now), *_method_depth_moves(now), *_copy_moves(now),
+        *try_moves(now),
+    )
+    recipes = {
+        rod.rod_id: recipe_of(
+            now.outfit, rod.setup, depth_m=rod.depth_m, setting_m=rod.setting_m,
+            speed_mps=now.speed_mps,
+        )
+        for rod in now.rods
+    }
+    asked = [_option(now, move, recipes, f"{number:03d}") for number, move in enumerate(moves)]
+    options = [option for option in asked if option is not None]
+    thumb = None if now.method is None else thumb_of(now.method, now.state.bottom_m)
+    return [
+        (moves[int(worth.option.key)], worth)
+        for worth in weigh_options(now.model, thumb, recipes, options, now.minutes_left)
+    ]
+
+
+def _option(
+    now: Situation, move: Move, recipes: Mapping[str, Recipe], key: str
+) -> Option | None:
+    """A move as the choice weighs it: what each rod would show."""
+    change, rods = move.answer.change, {rod.rod_id: rod for rod in now.rods}
+    # Looking at a lure is no change, and older records have "tackle" for any of its pieces.
+    kind: OptionKind = next((k for k in ORDER if k == move.answer.kind), "lure")
+    if change.speed_changed is not None:
+        speed = change.speed_changed.speed_mps
+        depths = now.depths_at(speed)
+        after = tuple(
+            (rod_id, replace(recipe, speed_mps=speed, depth_m=depths.get(rod_id, recipe.depth_m)))
+            for rod_id, recipe in recipes.items()
+        )
+    elif change.line_set is not None:
+        line = change.line_set
+        after = ((line.rod_id, replace(
+            recipes[line.rod_id], depth_m=line.wanted_depth_m or recipes[line.rod_id].depth_m
+        )),)
+    elif change.rod_rigged is not None:
+        setup = change.rod_rigged
+        rod = rods[setup.rod_id]
+        # It is let out to the depth that it ran at.
+        after = ((setup.rod_id, recipe_of(
+            now.outfit, setup, depth_m=rod.depth_m, setting_m=rod.setting_m,
+            speed_mps=now.speed_mps,
+        )),)
+    else:
+        return None
+    return Option(key=key, kind=kind, after=after, cost_min=move.cost_min)
+
+
+def _worded(now: Situation, move: Move, worth: Weighed) -> Move:
+    """The move with what it is worth, and with its reason where it brought none."""
+    told = replace(
+        move, gain_hits=worth.gain, lasts_min=worth.horizon_min,
+        probability=worth.better if move.basis in ("evidence", "trial") else move.probability,
+    )
+    if move.reason:
+        return told
+    hits = sum(rod.exposure.hits for rod in now.rods)
+    if worth.better >= LEARNT:
+        return replace(
+            told, basis="evidence", source="Hits, rod-minutes and marks of this trip",
+            reason=f"By what the day has shown so far, {hits} hits on what is out, it should earn "
+                   "more than what the rod wears.",
+        )
+    return replace(
+        told, source="The day so far",
+        reason="The day has not shown it yet and there is time to use what it tells; the other "
+               "rods fish on unchanged and will tell it from the clock.",
+    )
 
 
 def _is_same(move: MoveAnswered, refused: MoveAnswered) -> bool:
@@ -86,15 +203,6 @@ def _is_same(move: MoveAnswered, refused: MoveAnswered) -> bool:
         depth, wanted = line.wanted_depth_m, other.wanted_depth_m
         return depth is not None and wanted is not None and abs(depth - wanted) <= NEAR_MARK_M
     return move.key == refused.key
-
-
-def _candidates(situation: Situation) -> Iterator[Move]:
-    yield from _speed_moves(situation)
-    yield from _mark_moves(situation)
-    yield from _method_depth_moves(situation)
-    yield from _tuning_moves(situation)
-    yield from _copy_moves(situation)
-    yield from _colour_moves(situation)
 
 
 def _settable(speed_mps: float, window: SpeedWindow) -> float:
@@ -110,7 +218,7 @@ def _settable(speed_mps: float, window: SpeedWindow) -> float:
     return inside
 
 
-def _speed_moves(now: Situation) -> Iterator[Move]:
+def _range_moves(now: Situation) -> Iterator[Move]:
     window = now.window
     if window is None or not window.is_open:
         return
@@ -120,18 +228,29 @@ def _speed_moves(now: Situation) -> Iterator[Move]:
             "A lure outside its working range is worse than none: it drives fish off.",
             "working_range", "Working ranges of what is out",
         )
-    if now.method is None:
+
+
+def _speed_moves(now: Situation) -> Iterator[Move]:
+    window = now.window
+    if window is None or not window.is_open:
         return
-    low, high = now.method.speed_low_mps, now.method.speed_high_mps
+    if now.method is not None:
+        yield from _method_speed(now, now.method, window)
+    for step in (SPEED_STEP_MPS, -SPEED_STEP_MPS):
+        wanted = now.speed_mps + step
+        if window.low_mps <= wanted <= window.high_mps:
+            yield from _speed_move(now, _settable(wanted, window), "", "trial", "")
+
+
+def _method_speed(now: Situation, method: Method, window: SpeedWindow) -> Iterator[Move]:
+    low, high = method.speed_low_mps, method.speed_high_mps
     wanted = min(max(now.speed_mps, low), high)
     wanted = min(max(wanted, window.low_mps), window.high_mps)
     step = max(min(wanted - now.speed_mps, SPEED_STEP_MPS), -SPEED_STEP_MPS)
-    if abs(step) < WORTH_MPS:
-        return
-    yield from _speed_move(
-        now, _settable(now.speed_mps + step, window), now.method.reason, "school",
-        now.method.school,
-    )
+    if abs(step) >= WORTH_MPS:
+        yield from _speed_move(
+            now, _settable(now.speed_mps + step, window), method.reason, "school", method.school
+        )
 
 
 def _speed_move(
@@ -150,13 +269,6 @@ def _speed_move(
     )
 
 
-_RESET_MIN: Final[dict[str, float]] = {
-    "downrigger": 1.0, "dropper": 1.0, "flat": 2.0, "weighted": 2.0, "slider": 3.0, "stacked": 3.0,
-    "leadcore": 4.0,
-}
-"""Minutes to put a line at another number; leadcore takes time to pay out (common practice)."""
-
-
 def _depth_move(
     now: Situation, depth_m: float, *, key: str, reason: str, basis: Basis, source: str
 ) -> Move | None:
@@ -173,7 +285,7 @@ def _depth_move(
     ]
     if not able:
         return None
-    rod = min(able, key=lambda r: (_RESET_MIN[r.kind], abs(r.depth_m - depth_m), r.rod_id))
+    rod = min(able, key=lambda r: (RESET_MIN[r.kind], abs(r.depth_m - depth_m), r.rod_id))
     return Move(
         answer=MoveAnswered(
             key=key, kind="depth", title="Set a rod to this depth", rod_id=rod.rod_id,
@@ -181,7 +293,7 @@ def _depth_move(
                 rod_id=rod.rod_id, setting_m=rod.reachable[depth_m], wanted_depth_m=depth_m,
             )),
         ),
-        reason=reason, basis=basis, source=source, cost_min=_RESET_MIN[rod.kind],
+        reason=reason, basis=basis, source=source, cost_min=RESET_MIN[rod.kind],
         judge_after_min=JUDGE_MIN,
     )
 
@@ -346,47 +458,20 @@ def _same_look(now: Situation, ahead: RodNow, behind: RodNow) -> RodSetup | None
         behind.setup, lure_id=lure_id, attractor_id=attractor_id, leader_m=ahead.setup.leader_m,
         leader_id=ahead.setup.leader_id, tow_point=ahead.setup.tow_point,
     )
-    return changed if _is_free(now, changed) else None
+    return changed if is_free(now, changed) else None
 
 
-def _is_free(now: Situation, setup: RodSetup) -> bool:
-    """Whether the box still holds what a rod would wear: never a third copy of two."""
-    others = [
-        rod.setup for rod in now.state.rods.values()
-        if rod.setup is not None and rod.rod_id != setup.rod_id
-    ]
-    worn = sum(other.lure_id == setup.lure_id for other in others)
-    if worn >= now.outfit.lure(setup.lure_id).count:
-        return False
-    if setup.attractor_id is None:
-        return True
-    worn = sum(other.attractor_id == setup.attractor_id for other in others)
-    return worn < now.outfit.attractor(setup.attractor_id).count
-
-
-def _colour_moves(now: Situation) -> Iterator[Move]:
+def _dry_moves(now: Situation) -> Iterator[Move]:
     """Marks seen, speed right, no bite: change colour before the next pass (all schools)."""
     if not now.bands or any(rod.exposure.hits for rod in now.rods):
         return
-    dry = [rod for rod in now.rods if rod.exposure.minutes >= COLOUR_PASS_MIN]
-    for rod in sorted(dry, key=lambda r: (-r.exposure.minutes, r.rod_id)):
-        lure = now.outfit.lure(rod.setup.lure_id)
-        others = [
-            other for other in now.outfit.lures
-            if other.name == lure.name and other.colour != lure.colour
-            and _is_free(now, replace(rod.setup, lure_id=other.id))
-        ]
-        if not others:
-            continue
-        setup = replace(rod.setup, lure_id=others[0].id)
-        yield Move(
-            answer=MoveAnswered(
-                key=f"colour:{rod.rod_id}:{others[0].id}", kind="colour",
-                title=f"Change {rod.name} to {others[0].colour}", rod_id=rod.rod_id,
-                change=MoveChange(rod_rigged=setup),
-            ),
-            reason=f"Fish are marked, the speed is right and {rod.name} has been dry for "
-                   f"{rod.exposure.minutes:.0f} minutes.",
-            basis="school", source="All schools: no bite through marked fish, change colour",
-            cost_min=3.0, judge_after_min=JUDGE_MIN,
-        )
+    dry = {rod.rod_id: rod for rod in now.rods if rod.exposure.minutes >= DRY_MIN}
+    for move in try_moves(now):
+        rod = dry.get(move.answer.rod_id or "")
+        if move.answer.kind == "colour" and rod is not None:
+            yield replace(
+                move, basis="school", judge_after_min=JUDGE_MIN,
+                source="All schools: no bite through marked fish, change colour",
+                reason=f"Fish are marked, the speed is right and {rod.name} has been dry for "
+                       f"{rod.exposure.minutes:.0f} minutes.",
+            )

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Literal
 
+from ..evidence.day_model import DayModel
 from ..evidence.rates import Exposure
 from ..gear.pieces import SpeedRange
 from ..gear.setup import RodSetup
@@ -15,7 +17,7 @@ from ..record.state import TripState
 from .marks import MarkedBand
 from .method import Method
 
-Basis = Literal["school", "marks", "evidence", "working_range"]
+Basis = Literal["school", "marks", "evidence", "working_range", "trial"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -62,7 +64,7 @@ class Move:
     reason : str
         Why, in a sentence.
     basis : Basis
-        What speaks: a school, marks, evidence or the gear's own range.
+        What speaks: a school, marks, evidence, the gear's own range, or that it was never tried.
     source : str
         Whose rule, or which evidence.
     cost_min : float
@@ -71,6 +73,10 @@ class Move:
         Minutes of fishing before it can be judged.
     probability : float or None
         Where evidence speaks, how probable it is.
+    gain_hits : float or None
+        Hits expected to be gained while it lasts, its cost taken off; None where nobody asked.
+    lasts_min : float or None
+        How long it is thought to last, min.
     """
 
     answer: MoveAnswered
@@ -80,6 +86,43 @@ class Move:
     cost_min: float
     judge_after_min: float
     probability: float | None = None
+    gain_hits: float | None = None
+    lasts_min: float | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RunnerUp:
+    """A change that was weighed and not chosen.
+
+    Parameters
+    ----------
+    title : str
+        What it would be.
+    gain_hits : float
+        Hits it was expected to gain or lose, its cost taken off.
+    probability : float
+        That it earns more a minute than what is out.
+    """
+
+    title: str
+    gain_hits: float
+    probability: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Advice:
+    """The next move, and what else was weighed.
+
+    Parameters
+    ----------
+    move : Move or None
+        The move; None where the best is to go on fishing.
+    others : tuple of RunnerUp
+        The best of the others, three at most.
+    """
+
+    move: Move | None
+    others: tuple[RunnerUp, ...] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -104,6 +147,12 @@ class Situation:
         Method of the hour; None without a surface temperature.
     bands : tuple of MarkedBand
         Recent marks, most fish first.
+    model : DayModel
+        What the day has taught so far.
+    minutes_left : float
+        Minutes until dark.
+    depths_at : callable
+        Depths of the rods that fish, m by rod, at another speed, m/s.
     """
 
     outfit: Outfit
@@ -114,3 +163,6 @@ class Situation:
     window: SpeedWindow | None
     method: Method | None
     bands: tuple[MarkedBand, ...]
+    model: DayModel
+    minutes_left: float
+    depths_at: Callable[[float], Mapping[str, float]]

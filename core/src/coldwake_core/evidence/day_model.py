@@ -10,6 +10,7 @@ from __future__ import annotations
 import math
 from bisect import bisect_right
 from collections.abc import Sequence
+from copy import copy
 from dataclasses import dataclass
 from typing import Final
 
@@ -104,7 +105,7 @@ class DayModel:
     def __init__(
         self, *, colours: Sequence[str], lures: Sequence[str], deepest_m: float
     ) -> None:
-        depths = max(int(math.ceil(deepest_m / DEPTH_STEP_M)), 2)
+        depths = max(math.ceil(deepest_m / DEPTH_STEP_M), 2)
         depth = Dial(
             knots=tuple(DEPTH_STEP_M * i for i in range(min(depths, 24) + 1)), sd=DEPTH_SD,
             reach=DEPTH_REACH_M, memory_min=DEPTH_MEMORY_MIN,
@@ -126,6 +127,17 @@ class DayModel:
             self._dials[name] = self._add(_kernel(dial), dial.memory_min), dial
         self._colours = {c: self._add([[COLOUR_SD**2]], math.inf) for c in dict.fromkeys(colours)}
         self._lures = {c: self._add([[LURE_SD**2]], math.inf) for c in dict.fromkeys(lures)}
+
+    def copy(self) -> DayModel:
+        """Return a model that can go on without this one.
+
+        Returns
+        -------
+        DayModel
+        """
+        other = copy(self)
+        other.mean, other.cov = list(self.mean), [list(row) for row in self.cov]
+        return other
 
     def _add(self, block: list[list[float]], memory_min: float) -> int:
         start, size = len(self.mean), len(block)

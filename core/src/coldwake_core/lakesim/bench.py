@@ -1,8 +1,8 @@
 """The bench of advice: policies on the same days of a world, with intervals, and what they cost.
 
 ``python -m coldwake_core.lakesim.bench --world module:Class --days 300
---policies fixed,habit,advisor,oracle --jobs 2`` writes one CSV, which a run that was stopped goes on
-with, and one plot.
+--policies fixed,habit,advisor,oracle --jobs 2`` writes one CSV, which a run that was stopped goes
+on with, and one plot. The one file of the core that reads, writes and looks at a clock.
 """
 
 from __future__ import annotations
@@ -11,6 +11,7 @@ import argparse
 import csv
 import importlib
 import sys
+import time
 from collections.abc import Iterable, Sequence
 from concurrent.futures import ProcessPoolExecutor, as_completed
 from dataclasses import dataclass
@@ -44,7 +45,22 @@ class Row:
 
 
 def load_world(path: str) -> type[World]:
-    """Return the class at ``module:Class``; raises SystemExit that says what is wrong."""
+    """Return the class of a world.
+
+    Parameters
+    ----------
+    path : str
+        ``module:Class``.
+
+    Returns
+    -------
+    type of World
+
+    Raises
+    ------
+    SystemExit
+        If it cannot be loaded or is no world: what is wrong, in words.
+    """
     module, _, name = path.partition(":")
     try:
         found = getattr(importlib.import_module(module), name)
@@ -63,9 +79,23 @@ def load_world(path: str) -> type[World]:
 
 
 def fish_day(path: str, seed: int, policy: str) -> Row:
-    """Fish one day, in a process of its own if need be."""
+    """Fish one day.
+
+    Parameters
+    ----------
+    path : str
+        The world, ``module:Class``.
+    seed : int
+        The day.
+    policy : str
+        Who fishes it.
+
+    Returns
+    -------
+    Row
+    """
     sys.path.insert(0, "")
-    result = play(load_world(path)(seed), POLICIES[policy](), seed)
+    result = play(load_world(path)(seed), POLICIES[policy](), seed, clock=time.perf_counter)
     return Row(
         world=path, seed=seed, policy=policy, hits=result.hits, hooked=result.hooked,
         landed=result.landed, changes=result.changes,
@@ -74,7 +104,18 @@ def fish_day(path: str, seed: int, policy: str) -> Row:
 
 
 def read_rows(file: Path) -> list[Row]:
-    """Return the days that a CSV holds; a line that was cut off is fished again."""
+    """Return the days that a CSV holds.
+
+    Parameters
+    ----------
+    file : Path
+        The CSV.
+
+    Returns
+    -------
+    list of Row
+        Without a line that was cut off: that day is fished again.
+    """
     if not file.exists():
         return []
     found = []
@@ -95,7 +136,26 @@ def read_rows(file: Path) -> list[Row]:
 def run(
     path: str, seeds: Sequence[int], policies: Sequence[str], *, jobs: int, file: Path
 ) -> list[Row]:
-    """Fish what the CSV does not hold yet, and add it, a line a day as it comes."""
+    """Fish what the CSV does not hold yet, and add it, a line a day as it comes.
+
+    Parameters
+    ----------
+    path : str
+        The world, ``module:Class``.
+    seeds : sequence of int
+        The days.
+    policies : sequence of str
+        Who fishes them.
+    jobs : int
+        Processes.
+    file : Path
+        The CSV.
+
+    Returns
+    -------
+    list of Row
+        All that were asked for.
+    """
     load_world(path)
     known = {(r.world, r.seed, r.policy): r for r in read_rows(file)}
     wanted = [(path, seed, policy) for seed in seeds for policy in policies]
@@ -140,7 +200,19 @@ class Line:
 
 
 def lines_of(rows: Sequence[Row], policies: Sequence[str]) -> list[Line]:
-    """Return the table: bootstrap over days (Efron 1979)."""
+    """Return the table, with intervals by the bootstrap over days (Efron 1979).
+
+    Parameters
+    ----------
+    rows : sequence of Row
+        The days.
+    policies : sequence of str
+        In which order.
+
+    Returns
+    -------
+    list of Line
+    """
     found = []
     for policy in policies:
         mine = [row for row in rows if row.policy == policy]
@@ -156,7 +228,20 @@ def lines_of(rows: Sequence[Row], policies: Sequence[str]) -> list[Line]:
 
 
 def ratio_of(rows: Sequence[Row], one: str, other: str) -> tuple[float, float, float]:
-    """Return the ratio of two policies' hits, and its 95 % interval, days drawn in pairs."""
+    """Return the ratio of two policies' hits, and its 95 % interval, days drawn in pairs.
+
+    Parameters
+    ----------
+    rows : sequence of Row
+        The days of both.
+    one, other : str
+        The policies.
+
+    Returns
+    -------
+    (float, float, float)
+        Ratio, low, high.
+    """
     pairs = {row.seed: row.hits for row in rows if row.policy == other}
     both = np.array(
         [(row.hits, pairs[row.seed]) for row in rows if row.policy == one and row.seed in pairs],
@@ -175,7 +260,19 @@ def _resampled(values: NDArray[np.float64]) -> NDArray[np.float64]:
 
 
 def table(rows: Sequence[Row], policies: Sequence[str]) -> str:
-    """Return the table in Markdown."""
+    """Return the table in Markdown.
+
+    Parameters
+    ----------
+    rows : sequence of Row
+        The days.
+    policies : sequence of str
+        In which order.
+
+    Returns
+    -------
+    str
+    """
     text = [
         "| policy | hits a day (95 %) | landed | changes a day | a decision, ms |",
         "| --- | --- | --- | --- | --- |",
@@ -193,7 +290,21 @@ def table(rows: Sequence[Row], policies: Sequence[str]) -> str:
 
 
 def draw(rows: Sequence[Row], policies: Sequence[str], file: Path) -> None:
-    """Draw the days of each policy, lowest to highest."""
+    """Draw the days of each policy, lowest to highest.
+
+    Parameters
+    ----------
+    rows : sequence of Row
+        The days.
+    policies : sequence of str
+        In which order.
+    file : Path
+        Where to.
+
+    Returns
+    -------
+    None
+    """
     import matplotlib
 
     matplotlib.use("Agg")
@@ -214,7 +325,18 @@ def draw(rows: Sequence[Row], policies: Sequence[str], file: Path) -> None:
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
-    """Run the bench from the command line."""
+    """Run the bench from the command line.
+
+    Parameters
+    ----------
+    arguments : sequence of str, optional
+        Those of the command line when left out.
+
+    Returns
+    -------
+    int
+        0 when it went through.
+    """
     parser = argparse.ArgumentParser(prog="python -m coldwake_core.lakesim.bench")
     parser.add_argument("--world", default=STANDARD, help="module:Class of a world")
     parser.add_argument("--days", type=int, default=300)

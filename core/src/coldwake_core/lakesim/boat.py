@@ -168,12 +168,40 @@ def _setting(key: Key, depth_m: float) -> float | None:
 
 
 def depth_of(rod: RodState, speed_mps: float) -> float:
-    """Return how deep a rod's lure runs, m, by the line solver."""
+    """Return how deep a rod's lure runs, by the line solver.
+
+    Parameters
+    ----------
+    rod : RodState
+        The rod.
+    speed_mps : float
+        Through the water, m/s.
+
+    Returns
+    -------
+    float
+        m.
+    """
     return _depth(_key(rod, speed_mps), rod.setting_m)
 
 
 def at_depth(rod: RodState, speed_mps: float, depth_m: float) -> RodState | None:
-    """Return a rod set so that its lure runs at a depth; None where it cannot."""
+    """Return a rod set so that its lure runs at a depth.
+
+    Parameters
+    ----------
+    rod : RodState
+        The rod.
+    speed_mps : float
+        Through the water, m/s.
+    depth_m : float
+        The depth, m.
+
+    Returns
+    -------
+    RodState or None
+        None where it cannot.
+    """
     setting = _setting(_key(rod, speed_mps), depth_m)
     if setting is None or setting < 1.0:
         return None
@@ -183,7 +211,19 @@ def at_depth(rod: RodState, speed_mps: float, depth_m: float) -> RodState | None
 
 
 def works(look: Look, speed_mps: float) -> bool:
-    """Return whether lure and attractor swim as they should at a speed."""
+    """Return whether lure and attractor swim as they should at a speed.
+
+    Parameters
+    ----------
+    look : Look
+        What is tied on.
+    speed_mps : float
+        Through the water, m/s.
+
+    Returns
+    -------
+    bool
+    """
     lure, blade = LURES[look.lure], ATTRACTORS[look.attractor]
     if not (lure.low_mps <= speed_mps <= lure.high_mps):
         return False
@@ -193,7 +233,21 @@ def works(look: Look, speed_mps: float) -> bool:
 
 
 def recipe_of(rod: RodState, speed_mps: float, depth_m: float | None = None) -> Recipe:
-    """Return what a rod shows at a speed."""
+    """Return what a rod shows at a speed.
+
+    Parameters
+    ----------
+    rod : RodState
+        The rod.
+    speed_mps : float
+        Through the water, m/s.
+    depth_m : float, optional
+        How deep it runs, m, where that is known.
+
+    Returns
+    -------
+    Recipe
+    """
     lure, blade = LURES[rod.look.lure], ATTRACTORS[rod.look.attractor]
     return Recipe(
         depth_m=depth_of(rod, speed_mps) if depth_m is None else depth_m, speed_mps=speed_mps,

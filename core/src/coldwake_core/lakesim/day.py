@@ -1,11 +1,12 @@
-"""A day on a simulated lake: the boat laps, lines are reset, bait is lost, fish hit; minute by minute.
+"""A day on a simulated lake: the boat laps, lines are reset, bait is lost, fish hit.
 
-What comes by chance hangs on the day's seed, the minute and the rod alone, so that two policies that
-do the same on the same day catch the same.
+It goes by the minute. What comes by chance hangs on the day's seed, the minute and the rod alone,
+so that two policies that do the same on the same day catch the same.
 """
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 from typing import Final, Protocol
 
@@ -70,18 +71,28 @@ class Policy(Protocol):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class DayResult:
-    """What came of a day."""
+    """What came of a day: counts, and how long the policy thought, s."""
 
     hits: int
     hooked: int
     landed: int
     changes: int
     decide_s: float
-    claims: tuple[tuple[float, bool], ...] = ()
 
 
 def opening(seen: Seen) -> tuple[list[RodState], float]:
-    """Return an opening spread: different depths, lures and looks, at a speed in between."""
+    """Return an opening spread: different depths, lures and looks, at a speed in between.
+
+    Parameters
+    ----------
+    seen : Seen
+        For the depth of the bottom.
+
+    Returns
+    -------
+    (list of RodState, float)
+        The rods and the speed, m/s.
+    """
     speed = 1.6 * MPH_MPS
     wanted = [
         ("downrigger", Look(lure="small hoochie", colour="pink", attractor="small dodger",
@@ -107,7 +118,9 @@ def opening(seen: Seen) -> tuple[list[RodState], float]:
     return rods, speed
 
 
-def play(world: World, policy: Policy, seed: int, *, clock: object = None) -> DayResult:
+def play(
+    world: World, policy: Policy, seed: int, *, clock: Callable[[], float] | None = None
+) -> DayResult:
     """Fish a day.
 
     Parameters
@@ -118,13 +131,13 @@ def play(world: World, policy: Policy, seed: int, *, clock: object = None) -> Da
         Who fishes it.
     seed : int
         What comes by chance.
+    clock : callable, optional
+        A clock, s, to say how long the policy thinks.
 
     Returns
     -------
     DayResult
     """
-    import time
-
     chance = np.random.default_rng((seed, 7))
     rods, speed = opening(world.seen(0))
     count = len(rods)
@@ -141,9 +154,9 @@ def play(world: World, policy: Policy, seed: int, *, clock: object = None) -> Da
     for minute in range(DAY_MIN):
         aboard.minute, aboard.seen = minute, world.seen(minute)
         if minute and minute % DECIDE_MIN == 0:
-            begun = time.perf_counter()
+            begun = clock() if clock else 0.0
             change = policy.decide(aboard)
-            spent += time.perf_counter() - begun
+            spent += clock() - begun if clock else 0.0
             if change is not None:
                 changes += 1
                 _carry_out(aboard, change, bait_on, bait_seen)
@@ -184,7 +197,6 @@ def play(world: World, policy: Policy, seed: int, *, clock: object = None) -> Da
                     tally[2] += int(luck[minute, index, 2] < fate.landed)
     return DayResult(
         hits=tally[0], hooked=tally[1], landed=tally[2], changes=changes, decide_s=spent,
-        claims=tuple(getattr(policy, "claims", ())),
     )
 
 
@@ -203,5 +215,16 @@ def _carry_out(
 
 
 def reset_min(rod: RodState) -> float:
-    """Return how long a rod is out of the water to be set anew, min."""
+    """Return how long a rod is out of the water to be set anew.
+
+    Parameters
+    ----------
+    rod : RodState
+        The rod.
+
+    Returns
+    -------
+    float
+        Minutes.
+    """
     return RESET_MIN[rod.kind]

@@ -18,9 +18,10 @@ class OtherLaws(Standard):
     """Fish that strike from irritation: other laws than a product of tastes.
 
     The bite is on or off. The best dial counts most and the others little (a soft maximum, not a
-    product). Speed has a threshold, above which all is well; flash has no best but frightens in clear
-    water and helps in stain; colours come in families that rise and fall together with the light.
-    Fish hug the bottom or the layer, whichever the day wants, and hook worse the faster the boat.
+    product). Speed has a threshold, above which all is well; flash has no best but frightens in
+    clear water and helps in stain; colours come in families that rise and fall together with the
+    light. Fish hug the bottom or the layer, whichever the day wants, and hook worse the faster the
+    boat.
     """
 
     def __init__(self, seed: int) -> None:
@@ -32,7 +33,9 @@ class OtherLaws(Standard):
         self.threshold = float(draw.uniform(0.9, 2.4) * MPH_MPS)
         self.clear_fright = float(draw.uniform(-1.5, 1.0))
         families = draw.normal(0.0, 0.7, 3)
-        self.family = {c: float(families[i % 3] + draw.normal(0.0, 0.2)) for i, c in enumerate(COLOURS)}
+        self.family = {
+            c: float(families[i % 3] + draw.normal(0.0, 0.2)) for i, c in enumerate(COLOURS)
+        }
         self.kind = dict(zip(LURES, draw.normal(0.0, 0.7, len(LURES)), strict=True))
         if self.hugging:
             bed = min(self.bottom_m - 0.8, 23.0)
@@ -64,7 +67,7 @@ class OtherLaws(Standard):
 
 
 class Reversed(Standard):
-    """The rule book turned round: where it says slow they want fast, and marks are of other fish."""
+    """The rule book turned round: where it says slow they want fast; marks are of other fish."""
 
     def __init__(self, seed: int) -> None:
         """Draw the day."""
@@ -72,7 +75,8 @@ class Reversed(Standard):
         method = method_of_the_hour(species="trout", surface_degc=self.start_degc)
         middle = math.sqrt(method.speed_low_mps * method.speed_high_mps)
         # Mirrored about a mile and a half an hour.
-        self.speed = math.log((1.5 * MPH_MPS) ** 2 / middle) + 0.5 * (self.speed - self.speed.mean())
+        wander = self.speed - self.speed.mean()
+        self.speed = math.log((1.5 * MPH_MPS) ** 2 / middle) + 0.5 * wander
         self.speed = np.clip(self.speed, math.log(0.8 * MPH_MPS), math.log(3.4 * MPH_MPS))
         low = min(self.bottom_m - 0.5, 24.0)
         band = 0.5 * (method.depth_top_m + min(method.depth_base_m, low))

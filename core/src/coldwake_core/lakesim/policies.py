@@ -8,10 +8,11 @@ from typing import Final
 
 from ..advice.choice import Option, best_option, weigh_options
 from ..advice.method import method_of_the_hour
-from ..constants import FOOT_M, MPH_MPS
+from ..advice.shows import thumb_of
+from ..constants import FOOT_M
 from ..evidence.day_model import STEP_MIN, DayModel
 from ..evidence.recipe import Thumb
-from .boat import COLOURS, FASTEST_MPS, LURES, SLOWEST_MPS, at_depth, recipe_of, works
+from .boat import COLOURS, LURES, RodState, at_depth, recipe_of, works
 from .day import Aboard, Change, Policy, reset_min
 from .steps import copies_of, steps_of
 from .world import DAY_MIN, Shown, World
@@ -62,9 +63,9 @@ class Habit:
                     return self._done(aboard, change)
         if aboard.minute - self.marks_at >= self.MARKS_EVERY_MIN:
             self.marks_at = aboard.minute
-            change = self._to_marks(aboard)
-            if change is not None:
-                return self._done(aboard, change)
+            to_marks = self._to_marks(aboard)
+            if to_marks is not None:
+                return self._done(aboard, to_marks)
         for index, rod in enumerate(aboard.rods):
             last = max([at for at, one in aboard.hits if one == index] + [self.changed_at[index]])
             if aboard.minute - last >= self.DRY_MIN and aboard.out_until[index] <= aboard.minute:
@@ -118,13 +119,14 @@ class Advisor:
 
     def decide(self, aboard: Aboard) -> Change | None:
         """Learn from the last five minutes, and choose."""
-        thumb = thumb_of(aboard)
+        method = method_of_the_hour(species="trout", surface_degc=aboard.seen.surface_degc)
+        thumb = thumb_of(method, aboard.seen.bottom_m)
         self._learn(aboard, thumb)
         now = {
             str(i): recipe_of(rod, aboard.speed_mps) for i, rod in enumerate(aboard.rods)
             if works(rod.look, aboard.speed_mps)
         }
-        changes = [c for c in steps_of(aboard)]
+        changes = steps_of(aboard)
         options, kept = [], {}
         for number, change in enumerate(changes):
             option = option_of(change, aboard, str(number))
@@ -152,19 +154,23 @@ class Advisor:
         ])
 
 
-def thumb_of(aboard: Aboard) -> Thumb:
-    """Return the rule of thumb of the hour: the method that the surface calls for."""
-    method = method_of_the_hour(species="trout", surface_degc=aboard.seen.surface_degc)
-    deepest = max(aboard.seen.bottom_m - 1.0, 1.0)
-    return Thumb(
-        speed_low_mps=method.speed_low_mps, speed_high_mps=method.speed_high_mps,
-        depth_top_m=min(method.depth_top_m, deepest), depth_base_m=min(method.depth_base_m, deepest),
-        setback_low_m=method.setback_low_m, setback_high_m=method.setback_high_m,
-    )
-
-
 def option_of(change: Change, aboard: Aboard, key: str) -> Option | None:
-    """Return a change as the choice sees it."""
+    """Return a change as the choice sees it.
+
+    Parameters
+    ----------
+    change : Change
+        The change.
+    aboard : Aboard
+        What is out.
+    key : str
+        To know it again.
+
+    Returns
+    -------
+    Option or None
+        None for a speed at which something would no longer swim right.
+    """
     if change.speed_mps is not None:
         after = tuple(
             (str(i), recipe_of(rod, change.speed_mps))
@@ -211,7 +217,7 @@ class Oracle:
                 best, worth = change, gain
         return best
 
-    def _rates(self, aboard: Aboard, rods: list, speed_mps: float) -> list[float]:  # type: ignore[type-arg]
+    def _rates(self, aboard: Aboard, rods: list[RodState], speed_mps: float) -> list[float]:
         shown = [
             Shown(
                 recipe=recipe_of(rod, speed_mps), works=works(rod.look, speed_mps), baited=True,
@@ -226,4 +232,3 @@ class Oracle:
 POLICIES: Final[dict[str, type[Policy]]] = {
     "fixed": Fixed, "habit": Habit, "advisor": Advisor, "oracle": Oracle,
 }
-__all__ = ["FASTEST_MPS", "MPH_MPS", "POLICIES", "SLOWEST_MPS", "Advisor", "Fixed", "Habit", "Oracle"]

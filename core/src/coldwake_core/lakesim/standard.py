@@ -103,7 +103,10 @@ class Standard:
         self.wind = 1.0 + 4.0 * draw.uniform() + _walk(draw, 1.0, 120.0)
         self.lap_min = float(draw.uniform(*p.lap_min))
         self.schools = [
-            (float(draw.uniform()), float(draw.uniform(*p.school_share)), float(draw.uniform(0.5, 1.5)))
+            (
+                float(draw.uniform()), float(draw.uniform(*p.school_share)),
+                float(draw.uniform(0.5, 1.5)),
+            )
             for _ in range(int(draw.integers(p.schools[0], p.schools[1] + 1)))
         ]
         self.level = float(np.log(p.hits_pm) + draw.normal(0.0, p.hits_sd))
@@ -146,7 +149,7 @@ class Standard:
 
     def _light(self) -> Array:
         minutes = np.arange(DAY_MIN)
-        return np.sin(np.pi * (minutes + 60.0) / (DAY_MIN + 120.0))
+        return np.asarray(np.sin(np.pi * (minutes + 60.0) / (DAY_MIN + 120.0)))
 
     def seen(self, minute: int) -> Seen:
         """Return what anybody can see in a minute."""
@@ -172,9 +175,7 @@ class Standard:
         """Return the depths, m, of the fish that the sonar shows in a minute."""
         p = self.parameters
         found = []
-        for depth, share in (
-            (self.deep[minute], 1.0 - self.shallow_share), (self.shallow[minute], self.shallow_share)
-        ):
+        for depth, share in self._groups(minute):
             # The cone is as wide as the fish is deep: few of those near the top are ever seen.
             rate = p.marks_seen * self.crowd(minute) * share * min(depth / 10.0, 2.5)
             for _ in range(rng.poisson(rate)):
@@ -184,12 +185,17 @@ class Standard:
         found += [float(rng.uniform(0.5, self.bottom_m)) for _ in range(rng.poisson(stray))]
         return found
 
+    def _groups(self, minute: int) -> tuple[tuple[float, float], ...]:
+        """Depth and share of the fish that hold and of those near the surface."""
+        return (
+            (float(self.deep[minute]), 1.0 - self.shallow_share),
+            (float(self.shallow[minute]), self.shallow_share),
+        )
+
     def at_depth(self, minute: int, depth_m: float) -> float:
         """Return how many of the fish a lure at a depth is near, 0 to 1."""
         near = 0.0
-        for depth, share in (
-            (self.deep[minute], 1.0 - self.shallow_share), (self.shallow[minute], self.shallow_share)
-        ):
+        for depth, share in self._groups(minute):
             width = self.depth_width * (1.0 if depth_m <= depth else self.parameters.below_width)
             near += share * math.exp(-0.5 * ((depth_m - depth) / width) ** 2)
         return near
@@ -205,7 +211,7 @@ class Standard:
         back = math.log(max(r.setback_m, 1.0))
         found -= 0.5 * ((back - self.setback) / self.setback_width) ** 2
         found += self.colour[r.colour] + light * self.by_light[r.colour] + self.lure[r.lure]
-        return found
+        return float(found)
 
     def rates(self, minute: int, shown: Sequence[Shown]) -> list[float]:
         """Return how many hits a minute each lure can expect."""

@@ -21,14 +21,26 @@ from .boat import (
 )
 from .day import Aboard, Change, reset_min
 
-DEPTHS_M: Final = (0.6, 1.5, 3.0, 4.5, 6.0, 7.5, 9.0, 10.5, 12.0, 14.0, 16.0, 18.0, 20.0, 22.0, 24.0)
+DEPTHS_M: Final = (
+    0.6, 1.5, 3.0, 4.5, 6.0, 7.5, 9.0, 10.5, 12.0, 14.0, 16.0, 18.0, 20.0, 22.0, 24.0,
+)
 LINES_OUT_M: Final = (20.0, 35.0, 50.0, 65.0)
 CLEAR_M: Final = 3.0 * FOOT_M
 SPEED_STEPS: Final = (-0.4, -0.2, 0.2, 0.4)
 
 
 def steps_of(aboard: Aboard) -> list[Change]:
-    """Return all small steps from what is out that swim right."""
+    """Return all small steps from what is out that swim right.
+
+    Parameters
+    ----------
+    aboard : Aboard
+        What is out.
+
+    Returns
+    -------
+    list of Change
+    """
     found = []
     for step in SPEED_STEPS:
         speed = round((aboard.speed_mps / MPH_MPS + step), 1) * MPH_MPS
@@ -83,7 +95,19 @@ def _rod_steps(rod: RodState, aboard: Aboard) -> list[tuple[str, RodState, float
 
 
 def copies_of(aboard: Aboard, source: int) -> list[Change]:
-    """Return each other rod with the look of one, where it swims right."""
+    """Return each other rod with the look of one.
+
+    Parameters
+    ----------
+    aboard : Aboard
+        What is out.
+    source : int
+        The rod to copy.
+
+    Returns
+    -------
+    list of Change
+    """
     look = aboard.rods[source].look
     return [
         Change(

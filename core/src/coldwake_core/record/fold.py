@@ -300,6 +300,7 @@ def _lost(state: TripState, at_s: float, item: RodOnly, _: str) -> None:
 
 def _speed(state: TripState, at_s: float, item: SpeedChanged, _: str = "") -> None:
     state.speed_mps = item.speed_mps
+    state.speeds.append((at_s, item.speed_mps))
 
 
 def _temperature(state: TripState, at_s: float, item: TemperatureRead, _: str) -> None:

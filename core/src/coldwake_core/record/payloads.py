@@ -311,7 +311,10 @@ class SchoolChosen:
         require_choice("school", self.school, SCHOOLS[self.topic])
 
 
-MoveKind = Literal["speed", "depth", "copy", "colour", "tackle", "tuning"]
+MoveKind = Literal[
+    "speed", "depth", "copy", "colour", "tackle", "tuning", "setback", "leader", "attractor",
+    "lure",
+]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

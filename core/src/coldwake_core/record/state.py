@@ -186,6 +186,7 @@ class TripState:
     sounded_fix: tuple[float, PositionFixed] | None = None
     clearance_m: float = DEFAULT_CLEARANCE_M
     speed_mps: float | None = None
+    speeds: list[tuple[float, float]] = field(default_factory=list)
     readings: list[Reading] = field(default_factory=list)
     marks: list[TimedMark] = field(default_factory=list)
     answers: list[Answer] = field(default_factory=list)

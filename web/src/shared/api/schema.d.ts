@@ -1716,6 +1716,7 @@ export interface components {
             marks: components["schemas"]["MarkView"][];
             method: components["schemas"]["Method"] | null;
             move: components["schemas"]["Move"] | null;
+            others: components["schemas"]["RunnerUp"][];
             comparison: components["schemas"]["Comparison"] | null;
             judged: components["schemas"]["JudgedMove"][];
             temperatures: components["schemas"]["TemperaturePoint"][];
@@ -2310,9 +2311,10 @@ export interface components {
              *     * `marks` - marks
              *     * `evidence` - evidence
              *     * `working_range` - working_range
+             *     * `trial` - trial
              * @enum {string}
              */
-            basis: "school" | "marks" | "evidence" | "working_range";
+            basis: "school" | "marks" | "evidence" | "working_range" | "trial";
             source: string;
             /** Format: double */
             cost_min: number;
@@ -2320,6 +2322,10 @@ export interface components {
             judge_after_min: number;
             /** Format: double */
             probability?: number | null;
+            /** Format: double */
+            gain_hits?: number | null;
+            /** Format: double */
+            lasts_min?: number | null;
         };
         /** @description A suggested move, taken or put off. Taking it makes its change. */
         MoveAnswered: {
@@ -2331,9 +2337,13 @@ export interface components {
              *     * `colour` - colour
              *     * `tackle` - tackle
              *     * `tuning` - tuning
+             *     * `setback` - setback
+             *     * `leader` - leader
+             *     * `attractor` - attractor
+             *     * `lure` - lure
              * @enum {string}
              */
-            kind: "speed" | "depth" | "copy" | "colour" | "tackle" | "tuning";
+            kind: "speed" | "depth" | "copy" | "colour" | "tackle" | "tuning" | "setback" | "leader" | "attractor" | "lure";
             title: string;
             change: components["schemas"]["MoveChange"];
             rod_id?: string | null;
@@ -3043,6 +3053,14 @@ export interface components {
             row: number;
             field: string;
             message: string;
+        };
+        /** @description A change that was weighed and not chosen. */
+        RunnerUp: {
+            title: string;
+            /** Format: double */
+            gain_hits: number;
+            /** Format: double */
+            probability: number;
         };
         /** @description The turns to one side that are safe: no tangle, no lure or ball in the bottom, no slack line. */
         SafeTurn: {

@@ -12,16 +12,17 @@ from ...advice.marks import MarkedBand, marked_bands, recent_marks, run_at_m
 from ...advice.method import Method, comfort_band_degc, comfort_depths_m
 from ...advice.moves import compare_rods, mark_targets, method_depth_m, next_move
 from ...advice.phases import show_at
-from ...advice.situation import RodNow, Situation
+from ...advice.situation import Advice, RodNow, Situation
 from ...boat.current import PassSpeeds, pass_speeds
 from ...checks import require_number
-from ...errors import NoSolutionError
+from ...errors import CoreError, NoSolutionError
 from ...evidence.rates import Exposure
 from ...evidence.verdict import judge_moves
 from ...gear.setup import working_range
 from ...gear.window import shared_window
 from ...record.state import TimedMark, TripState
 from ...sonar.marks import mark_of
+from ...trip.learnt import learnt
 from ...trip.now import Now
 from ...trip.today import method_now, phase_now, today
 from .ahead import bottom_here_m, look_ahead, over_the_track
@@ -83,8 +84,11 @@ def fish_view(now: Now, now_s: float) -> FishView:
     now_rods = tuple(_rod_now(now, view, bands, method, now_s) for view in rods if view.line)
     situation = Situation(
         outfit=outfit, state=state, now_s=now_s, speed_mps=speed, rods=now_rods,
-        window=window, method=method, bands=bands,
+        window=window, method=method, bands=bands, model=learnt(now, now_s),
+        minutes_left=max(now.trip.sun.dark_s - now_s, 0.0) / 60.0,
+        depths_at=lambda mps: _depths_at(now, now_rods, mps),
     )
+    advice = Advice(move=None) if state.ended else next_move(situation)
     recent = {mark.event_id for mark in recent_marks(state.marks, now_s)}
     return FishView(
         now_s=now_s, speed_mps=speed, bottom_m=state.bottom_m,
@@ -98,7 +102,7 @@ def fish_view(now: Now, now_s: float) -> FishView:
             _mark(now, m, recent=m.event_id in recent, here=m.event_id in here)
             for m in state.marks
         ),
-        method=method, move=None if state.ended else next_move(situation),
+        method=method, move=advice.move, others=advice.others,
         comparison=compare_rods(now_rods),
         judged=tuple(judge_moves(state.answers, state.stints, state.bites, now_s)),
         temperatures=tuple(
@@ -153,6 +157,19 @@ def _rod_now(
             minutes=sum(stint.minutes(now_s) for stint in same),
         ),
     )
+
+
+def _depths_at(now: Now, rods: Sequence[RodNow], speed_mps: float) -> dict[str, float]:
+    """Depths of the rods that fish at another speed, as far as they can be."""
+    found = {}
+    for rod in rods:
+        try:
+            found[rod.rod_id] = now.lines.where_quickly(
+                rod.rod_id, rod.setting_m, speed_mps
+            ).depth_m
+        except CoreError:
+            continue
+    return found
 
 
 def _day(now: Now, now_s: float) -> DayOnFish | None:

@@ -8,7 +8,7 @@ from typing import Literal
 from ...advice.limits import LimitNow
 from ...advice.method import Method
 from ...advice.moves import Comparison
-from ...advice.situation import Move
+from ...advice.situation import Move, RunnerUp
 from ...boat.current import Current, PassSpeeds
 from ...boat.wind import Wind
 from ...evidence.verdict import JudgedMove
@@ -413,6 +413,8 @@ class FishView:
         Method of the hour; None until a surface temperature is known.
     move : Move or None
         The next move; None when the right thing is to go on fishing.
+    others : tuple of RunnerUp
+        What else was weighed, the best first, three at most.
     comparison : Comparison or None
         Best rod against the one that lags.
     judged : tuple of JudgedMove
@@ -455,6 +457,7 @@ class FishView:
     marks: tuple[MarkView, ...]
     method: Method | None
     move: Move | None
+    others: tuple[RunnerUp, ...]
     comparison: Comparison | None
     judged: tuple[JudgedMove, ...]
     temperatures: tuple[TemperaturePoint, ...]

@@ -34,6 +34,11 @@ const evidence = computed(() => {
   const name = (id: string) => props.view.rods.find((candidate) => candidate.id === id)?.name ?? id
   return `${name(found.ahead_rod_id)} against ${name(found.behind_rod_id)}: ${VERDICTS[found.result.verdict]} (${formatPercent(found.result.probability)})`
 })
+/** Hits to be gained while it lasts: to a tenth, as a forecast of a count is read. */
+const hits = (gain: number): string => {
+  const tenths = Math.round(gain * 10) / 10
+  return `${tenths > 0 ? '+' : tenths < 0 ? '−' : ''}${Math.abs(tenths).toFixed(1)} hits`
+}
 /** What it rests on, in full: behind a tap. */
 const whole = ref(false)
 const last = computed(() => props.view.judged[0])
@@ -57,7 +62,8 @@ const judged = computed(() => {
       <p data-test="move-why">{{ move.reason }}</p>
       <p class="label">
         {{ move.basis === 'school' ? 'School: ' : '' }}{{ move.source
-        }}<template v-if="move.probability"> · {{ formatPercent(move.probability) }} that the rate is higher</template> · takes
+        }}<template v-if="move.probability"> · {{ formatPercent(move.probability) }} that the rate is higher</template
+        ><template v-if="move.gain_hits !== null && move.gain_hits !== undefined"> · worth {{ hits(move.gain_hits) }}</template> · takes
         {{ move.cost_min < 1 ? 'no time' : `${move.cost_min} min` }} · judge after {{ move.judge_after_min }} min
       </p>
       <div class="buttons">
@@ -74,14 +80,22 @@ const judged = computed(() => {
           view.ended
             ? 'The trip is over.'
             : view.rods.some((r) => r.line)
-              ? 'Nothing speaks for a change now. Note marks, temperature and hits as they come.'
+              ? 'Leave it alone: no change is worth its minutes now. Note marks, temperature and hits as they come.'
               : 'Set the first line: choose a rod and type its depth.'
         }}
       </p>
     </template>
-    <button v-if="evidence || last" class="behind" :class="{ whole }" :aria-expanded="whole" @click="whole = !whole">
+    <button v-if="evidence || last || view.others.length" class="behind" :class="{ whole }" :aria-expanded="whole" @click="whole = !whole">
       <span v-if="last" class="label" data-test="judged">Last change, “{{ last.title }}”: {{ judged }}.</span>
       <span v-if="evidence" class="label" data-test="evidence">{{ evidence }}</span>
+      <span v-if="view.others.length" class="label" data-test="others"
+        >{{ move ? 'Why not' : 'Weighed and not worth it' }}:
+        <template v-for="(other, i) in view.others" :key="other.title"
+          ><template v-if="i">; </template>{{ other.title.toLowerCase() }}, {{ hits(other.gain_hits) }} ({{
+            formatPercent(other.probability)
+          }})</template
+        >.</span
+      >
     </button>
   </section>
 </template>

@@ -74,6 +74,7 @@ const view: FishView = {
   bottom_m: 20,
   above_mark_m: 0.6,
   marks_school: 'above',
+  others: [{ title: 'Change Rod 1 to gold', gain_hits: -0.24, probability: 0.41 }],
   rods: [rod],
   current: null,
   passes: null,
@@ -183,6 +184,13 @@ describe('NextMove', () => {
     expect(get(wrapper, 'move-what').text()).toBe('Keep fishing')
     expect(wrapper.find('[data-test=do-it]').exists()).toBe(false)
     expect(get(card({ move: null, rods: [{ ...rod, line: null }] }), 'move-why').text()).toContain('first line')
+  })
+
+  it('says what a move is worth, and what else was weighed', () => {
+    const told = card({ move: { ...move, gain_hits: 1.26, lasts_min: 120 } })
+    expect(told.text()).toContain('worth +1.3 hits')
+    expect(told.get('[data-test=others]').text()).toContain('change rod 1 to gold, −0.2 hits (41 %)')
+    expect(card({ others: [] }).find('[data-test=others]').exists()).toBe(false)
   })
 
   it('calls weak evidence what it is', () => {

@@ -1,0 +1,64 @@
+"""A rod of the boat as the day's model sees it, and a method as its rule of thumb."""
+
+from __future__ import annotations
+
+from ..evidence.recipe import Recipe, Thumb
+from ..gear.ladder import mood_of
+from ..gear.setup import RodSetup, rig_kind
+from ..gear.tackle import Outfit
+from .method import Method
+
+CLIPPED = ("downrigger", "stacked", "slider")
+
+
+def recipe_of(
+    outfit: Outfit, setup: RodSetup, *, depth_m: float, setting_m: float, speed_mps: float
+) -> Recipe:
+    """Return what a rod shows.
+
+    Parameters
+    ----------
+    outfit : Outfit
+        What is aboard.
+    setup : RodSetup
+        What is on the rod.
+    depth_m, setting_m : float
+        How deep its lure runs and the number set, m.
+    speed_mps : float
+        Speed through water, m/s.
+
+    Returns
+    -------
+    Recipe
+    """
+    lure, mood = outfit.lure(setup.lure_id), mood_of(outfit, setup)
+    clipped = rig_kind(outfit, setup) in CLIPPED
+    return Recipe(
+        depth_m=max(depth_m, 0.0), speed_mps=speed_mps,
+        setback_m=max(setup.setback_m if clipped else setting_m, 1.0),
+        leader_m=setup.leader_m if setup.attractor_id and setup.leader_m > 0.0 else None,
+        flash=mood.flash, thump=mood.thump, colour=lure.colour, lure=lure.name,
+    )
+
+
+def thumb_of(method: Method, bottom_m: float) -> Thumb:
+    """Return what the rule of thumb of an hour expects.
+
+    Parameters
+    ----------
+    method : Method
+        The method of the hour.
+    bottom_m : float
+        Depth of the bottom, m.
+
+    Returns
+    -------
+    Thumb
+    """
+    deepest = max(bottom_m - 1.0, 1.0)
+    return Thumb(
+        speed_low_mps=method.speed_low_mps, speed_high_mps=method.speed_high_mps,
+        depth_top_m=min(method.depth_top_m, deepest),
+        depth_base_m=min(method.depth_base_m, deepest),
+        setback_low_m=method.setback_low_m, setback_high_m=method.setback_high_m,
+    )

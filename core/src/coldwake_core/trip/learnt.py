@@ -1,0 +1,155 @@
+"""What the day has taught so far: its model, fed with the record, five minutes at a time.
+
+The record in pieces: each rod's recipe for as long as it fished it, at the speed of the moment,
+with the hits that came; what a rod did out of the water counts for nothing.
+"""
+
+from __future__ import annotations
+
+from bisect import bisect_left
+from collections import defaultdict
+from dataclasses import dataclass
+
+from ..advice.marks import run_at_m
+from ..advice.shows import recipe_of, thumb_of
+from ..errors import CoreError
+from ..evidence.day_model import STEP_MIN, DayModel
+from ..evidence.recipe import Recipe, Thumb
+from ..gear.setup import RodSetup, working_range
+from ..record.state import Stint
+from .now import Now
+from .today import method_now
+
+STEP_S = STEP_MIN * 60.0
+MOST_STEPS = 288
+"""A day and a night of five minutes; what was before is Review's."""
+DEEPEST_M = 36.0
+
+
+@dataclass(frozen=True, slots=True)
+class Piece:
+    """A rod fishing one thing within five minutes: with how many hits, and for how long."""
+
+    rod_id: str
+    setup: RodSetup
+    setting_m: float
+    speed_mps: float
+    hits: int
+    minutes: float
+
+
+Step = tuple[tuple[Piece, ...], tuple[tuple[float, int], ...]]
+
+
+def learnt(now: Now, now_s: float) -> DayModel:
+    """Return the day's model with all of the record up to the last full five minutes.
+
+    Parameters
+    ----------
+    now : Now
+        The trip.
+    now_s : float
+        The moment, seconds since 1970-01-01 UTC.
+
+    Returns
+    -------
+    DayModel
+        Nobody who reads it changes it.
+
+    Notes
+    -----
+    Worked out once for each five minutes; what comes late is learnt in its place, and all that
+    followed anew.
+    """
+    steps = _steps(now, now_s)
+    method = method_now(now, now_s)
+    thumb = None if method is None else thumb_of(method, now.state.bottom_m)
+    about = (now.state.outfit, thumb)
+    model: DayModel | None
+    known, done, model = now.memo.get("learnt", (None, [], None))
+    if model is None or known != about or done != steps[:len(done)]:
+        outfit = now.state.outfit
+        model, done = DayModel(
+            colours=[lure.colour for lure in outfit.lures],
+            lures=[lure.name for lure in outfit.lures],
+            deepest_m=min(max(now.state.deepest_m, 2.0), DEEPEST_M),
+        ), []
+    if len(done) < len(steps):
+        model = model.copy()
+        for pieces, marks in steps[len(done):]:
+            _teach(now, model, thumb, pieces, marks)
+        now.memo["learnt"] = about, steps, model
+    return model
+
+
+def _teach(
+    now: Now, model: DayModel, thumb: Thumb | None, pieces: tuple[Piece, ...],
+    marks: tuple[tuple[float, int], ...],
+) -> None:
+    model.pass_time()
+    for piece in pieces:
+        recipe = _shown(now, piece)
+        if recipe is not None and piece.minutes > 0.25:
+            model.count(model.weights(recipe, thumb), piece.hits, piece.minutes)
+    model.mark(marks)
+
+
+def _shown(now: Now, piece: Piece) -> Recipe | None:
+    """What a piece showed; None for one that did not swim right, or cannot be any more."""
+    outfit = now.state.outfit
+    try:
+        works = working_range(outfit, piece.setup)
+        if not works.low_mps <= piece.speed_mps <= works.high_mps:
+            return None
+        depth = now.lines.solved(piece.setup, piece.speed_mps, doubt="none").place(
+            piece.setting_m
+        )[1].depth_m
+        return recipe_of(
+            outfit, piece.setup, depth_m=depth, setting_m=piece.setting_m,
+            speed_mps=piece.speed_mps,
+        )
+    except CoreError:
+        return None
+
+
+def _steps(now: Now, now_s: float) -> list[Step]:
+    """The record cut at each five minutes since the start."""
+    start, state = now.trip.started_at_s, now.state
+    count = min(max(int((now_s - start) // STEP_S), 0), MOST_STEPS)
+    pieces: list[list[Piece]] = [[] for _ in range(count)]
+    marks: list[list[tuple[float, int]]] = [[] for _ in range(count)]
+    times = [at_s for at_s, _ in state.speeds]
+    hits: dict[str, list[float]] = defaultdict(list)
+    for at_s, rod_id, kind in state.bites:
+        if kind == "hit":
+            hits[rod_id].append(at_s)
+    for stint in state.stints:
+        for index in _touched(stint, start, now_s, count):
+            low = start + STEP_S * index
+            first = max(low, stint.start_s)
+            last = min(low + STEP_S, now_s if stint.end_s is None else stint.end_s)
+            if last <= first:
+                continue
+            begun = bisect_left(times, last)
+            pieces[index].append(Piece(
+                stint.rod_id, stint.setup, stint.setting_m,
+                state.speeds[begun - 1][1] if begun else now.speed_mps,
+                sum(first <= at_s < last or at_s == last == stint.end_s
+                    for at_s in hits[stint.rod_id]),
+                (last - first) / 60.0,
+            ))
+    for timed in state.marks:
+        index = int((timed.at_s - start) // STEP_S)
+        if 0 <= index < count:
+            marks[index].append((run_at_m(state, timed.mark.depth_m), timed.mark.count))
+    # In one order, whichever of two devices spoke first.
+    return [
+        (tuple(sorted(p, key=lambda piece: (piece.rod_id, piece.setting_m))), tuple(sorted(m)))
+        for p, m in zip(pieces, marks, strict=True)
+    ]
+
+
+def _touched(stint: Stint, start_s: float, now_s: float, count: int) -> range:
+    end = now_s if stint.end_s is None else stint.end_s
+    first = max(int((stint.start_s - start_s) // STEP_S), 0)
+    return range(first, min(int((end - start_s) // STEP_S) + 1, count))
