@@ -34,7 +34,7 @@ def recipe(**changes: Any) -> Recipe:
 
 
 def model() -> DayModel:
-    return DayModel(colours=("pink", "silver"), lures=("hoochie", "spoon"), deepest_m=18.0)
+    return DayModel(deepest_m=18.0)
 
 
 SIX = [
@@ -49,11 +49,10 @@ def log_rates_before() -> tuple[Any, Any]:
     one = model()
     weights = [one.weights(r, THUMB) for r in SIX]
     mean = np.array([one.log_rate(w)[0] for w in weights])
-    dense = np.zeros((6, len(one.mean)))
-    for row, pairs in enumerate(weights):
-        for index, value in pairs:
-            dense[row, index] += value
-    return mean, dense @ np.array(one.cov) @ dense.T
+    variance = np.array([one.log_rate(w)[1] for w in weights])
+    # By differences: var(a - b) = var a + var b - 2 cov.
+    apart = np.array([[one.difference(a, b)[1] for b in weights] for a in weights])
+    return mean, 0.5 * (variance[:, None] + variance[None, :] - apart)
 
 
 def filtered() -> tuple[Any, Any]:
@@ -146,6 +145,7 @@ def test_a_bite_that_comes_on_for_all_is_the_clock_s():
     assert one.difference(silver, pink)[0] == pytest.approx(0.0, abs=0.02)
     assert one.log_rate(pink)[0] > math.log(LEVEL_PM) + 1.0
     uneven = model()
+    pink, silver = uneven.weights(recipe(), None), uneven.weights(recipe(colour="silver"), None)
     for _ in range(4):
         uneven.count(pink, 0, 5.0)
         uneven.count(silver, 2, 5.0)

@@ -103,26 +103,29 @@ def weigh_options(
 
     Notes
     -----
-    With d the difference of log rates, N(m, s²), a rod that earns r a minute gains
-    ``r ((H - c) exp(m + s²/2) - H)`` over the time H for the cost c; the worth takes
-    ``exp(m + CURIOUS s)`` instead.
+    With N(m, s²) the difference of log rates, a rod that earns r a minute has its worth by
+    ``r ((H - c) exp(m + CURIOUS s) - H)`` over the time H for the cost c: by what is as likely as
+    not, a little curious. The gain that is told is the expected one, of the means of both rates.
     """
     horizon = min(max(SHARE_LEFT * minutes_left, SHORTEST_MIN), LONGEST_MIN)
-    standing: dict[str, tuple[Weights, float]] = {}
+    standing: dict[str, tuple[Weights, float, float]] = {}
     for rod, recipe in now.items():
         weights = model.weights(recipe, thumb)
         mean, variance = model.log_rate(weights)
-        standing[rod] = weights, math.exp(mean + 0.5 * min(variance, 2.0))
+        standing[rod] = weights, variance, math.exp(mean + 0.5 * min(variance, 2.0))
     found = []
     for option in options:
         worth = gain = shift = doubt = 0.0
         for rod, recipe in option.after:
-            before, rate = standing[rod]
-            mean, variance = model.difference(model.weights(recipe, thumb), before)
+            before, doubt_before, rate = standing[rod]
+            weights = model.weights(recipe, thumb)
+            mean, variance = model.difference(weights, before)
             sd = math.sqrt(variance)
+            # Of a rate that is less sure more is to be expected: the mean of a skewed distribution.
+            skew = 0.5 * (model.log_rate(weights)[1] - doubt_before)
             left = max(horizon - option.cost_min, 0.0)
             worth += rate * (left * math.exp(min(mean + CURIOUS * sd, 3.0)) - horizon)
-            gain += rate * (left * math.exp(min(mean + 0.5 * variance, 3.0)) - horizon)
+            gain += rate * (left * math.exp(min(mean + skew, 3.0)) - horizon)
             shift += mean
             doubt += sd
         better = 0.5 * math.erfc(-shift / max(doubt, 1e-9) / math.sqrt(2.0))

@@ -21,8 +21,8 @@ LEVEL_PM: Final = 1.0 / 120.0
 """Hits a rod-minute before anything is known (judged: one in two hours a rod)."""
 OVERDISPERSION: Final = 0.4
 """Hits come in bunches: variance of a count is mean + 0.4 mean squared (judged)."""
-MARKS_DISPERSION: Final = 2.0
-"""Marks come in schools: theirs is mean + 2 mean squared (judged)."""
+MARKS_DISPERSION: Final = 0.7
+"""Marks come in schools: theirs is mean + 0.7 mean squared (judged)."""
 STEP_MIN: Final = 5.0
 """Minutes that are counted together."""
 
@@ -91,8 +91,6 @@ class DayModel:
 
     Parameters
     ----------
-    colours, lures : sequence of str
-        What the box holds.
     deepest_m : float
         How deep anything is trolled, m.
 
@@ -102,14 +100,13 @@ class DayModel:
     Poisson observations in a linear dynamic model. From memory.
     """
 
-    def __init__(
-        self, *, colours: Sequence[str], lures: Sequence[str], deepest_m: float
-    ) -> None:
+    def __init__(self, *, deepest_m: float) -> None:
         depths = max(math.ceil(deepest_m / DEPTH_STEP_M), 2)
         depth = Dial(
             knots=tuple(DEPTH_STEP_M * i for i in range(min(depths, 24) + 1)), sd=DEPTH_SD,
             reach=DEPTH_REACH_M, memory_min=DEPTH_MEMORY_MIN,
         )
+        self._moved: dict[int, int] = {}
         self.mean: list[float] = []
         self.cov: list[list[float]] = []
         self._keep: list[float] = []
@@ -125,8 +122,29 @@ class DayModel:
             ("leader", LEADER), ("setback", SETBACK),
         ):
             self._dials[name] = self._add(_kernel(dial), dial.memory_min), dial
-        self._colours = {c: self._add([[COLOUR_SD**2]], math.inf) for c in dict.fromkeys(colours)}
-        self._lures = {c: self._add([[LURE_SD**2]], math.inf) for c in dict.fromkeys(lures)}
+        # Effects of what a box holds have a number below zero until they are first shown:
+        # a box of hundreds must not make hundreds of effects that nothing is known of.
+        self._known: dict[tuple[str, str], int] = {}
+        self._unseen: dict[int, float] = {}
+
+    def _named(self, kind: str, name: str, sd: float) -> int:
+        index = self._known.get((kind, name))
+        if index is None:
+            index = self._known[kind, name] = -1 - len(self._known)
+            self._unseen[index] = sd**2
+        return index
+
+    def _real(self, weights: Weights) -> Weights:
+        """The same with an effect for all that it names, as it is now shown."""
+        for (kind, name), index in list(self._known.items()):
+            if index < 0 and any(i == index for i, _ in weights):
+                made = self._add([[self._unseen[index]]], math.inf)
+                self._known[kind, name] = made
+                self._moved[index] = made
+        return self._now(weights)
+
+    def _now(self, weights: Weights) -> Weights:
+        return [(self._moved.get(i, i), w) for i, w in weights] if self._moved else weights
 
     def copy(self) -> DayModel:
         """Return a model that can go on without this one.
@@ -137,6 +155,9 @@ class DayModel:
         """
         other = copy(self)
         other.mean, other.cov = list(self.mean), [list(row) for row in self.cov]
+        other._keep, other._fresh = list(self._keep), list(self._fresh)
+        other._known, other._unseen = dict(self._known), dict(self._unseen)
+        other._moved = dict(self._moved)
         return other
 
     def _add(self, block: list[list[float]], memory_min: float) -> int:
@@ -180,9 +201,8 @@ class DayModel:
         if recipe.leader_m is not None:
             found += self._on("leader", math.log(max(recipe.leader_m, 0.05)))
         found += self._on("setback", math.log(max(recipe.setback_m, 1.0)))
-        for known, name in ((self._colours, recipe.colour), (self._lures, recipe.lure)):
-            if name in known:
-                found.append((known[name], 1.0))
+        found.append((self._named("colour", recipe.colour, COLOUR_SD), 1.0))
+        found.append((self._named("lure", recipe.lure, LURE_SD), 1.0))
         return found
 
     def _on(self, name: str, value: float) -> Weights:
@@ -208,10 +228,17 @@ class DayModel:
         -------
         (float, float)
         """
-        mean = math.log(LEVEL_PM) + math.fsum(self.mean[i] * w for i, w in weights)
-        variance = math.fsum(
-            w * math.fsum(self.cov[i][j] * u for j, u in weights) for i, w in weights
-        )
+        mean, variance = self._sum(self._now(weights))
+        return math.log(LEVEL_PM) + mean, variance
+
+    def _sum(self, weights: Weights) -> tuple[float, float]:
+        """Mean and variance of a sum of effects; one never shown is N(0, sd²), by itself."""
+        seen = [(i, w) for i, w in weights if i >= 0]
+        mean = math.fsum(self.mean[i] * w for i, w in seen)
+        variance = math.fsum(self._unseen[i] * w * w for i, w in weights if i < 0)
+        for i, w in seen:
+            row = self.cov[i]
+            variance += w * sum([row[j] * u for j, u in seen])
         return mean, max(variance, 1e-12)
 
     def difference(self, one: Weights, other: Weights) -> tuple[float, float]:
@@ -227,16 +254,10 @@ class DayModel:
         (float, float)
             What they share, the clock before all, drops out.
         """
-        net: dict[int, float] = dict(one)
-        for index, weight in other:
+        net: dict[int, float] = dict(self._now(one))
+        for index, weight in self._now(other):
             net[index] = net.get(index, 0.0) - weight
-        left = [(i, w) for i, w in net.items() if abs(w) > 1e-12]
-        mean = math.fsum(self.mean[i] * w for i, w in left)
-        variance = 0.0
-        for i, w in left:
-            row = self.cov[i]
-            variance += w * sum(row[j] * u for j, u in left)
-        return mean, max(variance, 1e-12)
+        return self._sum([(i, w) for i, w in net.items() if abs(w) > 1e-12])
 
     def pass_time(self, steps: int = 1) -> None:
         """Let steps of five minutes go by: effects that do not last are forgotten a little.
@@ -273,7 +294,7 @@ class DayModel:
         minutes : float
             Rod-minutes, > 0.
         """
-        self._learn(weights, hits, math.log(LEVEL_PM * minutes), OVERDISPERSION)
+        self._learn(self._real(weights), hits, math.log(LEVEL_PM * minutes), OVERDISPERSION)
 
     def mark(self, counts: Sequence[tuple[float, int]]) -> None:
         """Learn from fish seen on the sonar: how many, at which depths.
@@ -289,18 +310,20 @@ class DayModel:
         known, so a time without marks says nothing, and with marks only where they are.
         """
         start, dial = self._dials["depth"]
-        seen = [0] * len(dial.knots)
+        # Two knots together: a screen is read no closer.
+        pairs = [(k, min(k + 1, len(dial.knots) - 1)) for k in range(0, len(dial.knots), 2)]
+        seen = [0] * len(pairs)
         for depth_m, fish in counts:
-            near = min(range(len(seen)), key=lambda k: abs(dial.knots[k] - depth_m))
-            seen[near] += fish
+            seen[min(int(depth_m / (2.0 * DEPTH_STEP_M) + 0.25), len(seen) - 1)] += fish
         if not any(seen):
             return
         # How many a screen shows is of no account: the level is new each time.
         self._forget(self._marks, MARKS_SD**2)
         total = sum(seen) / len(seen)
-        for knot, fish in enumerate(seen):
+        for (upper, lower), fish in zip(pairs, seen, strict=True):
             self._learn(
-                [(self._marks, 1.0), (start + knot, 1.0)], fish, math.log(total), MARKS_DISPERSION
+                [(self._marks, 1.0), (start + upper, 0.5), (start + lower, 0.5)], fish,
+                math.log(total), MARKS_DISPERSION,
             )
 
     def _forget(self, index: int, variance: float) -> None:
@@ -312,7 +335,10 @@ class DayModel:
 
     def _learn(self, weights: Weights, count: int, offset: float, dispersion: float) -> None:
         """One count: the mode of its log rate by Newton, then a step of rank one."""
-        gain = [math.fsum(row[j] * w for j, w in weights) for row in self.cov]
+        # The sum of some rows, by their weights: the matrix is symmetric.
+        gain = [0.0] * len(self.mean)
+        for index, weight in weights:
+            gain = [g + weight * v for g, v in zip(gain, self.cov[index], strict=True)]
         variance = max(math.fsum(gain[i] * w for i, w in weights), 1e-12)
         prior = offset + math.fsum(self.mean[i] * w for i, w in weights)
         mode, curve = poisson_mode(count, prior, variance, dispersion)

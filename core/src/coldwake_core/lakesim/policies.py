@@ -12,7 +12,7 @@ from ..advice.shows import thumb_of
 from ..constants import FOOT_M
 from ..evidence.day_model import STEP_MIN, DayModel
 from ..evidence.recipe import Thumb
-from .boat import COLOURS, LURES, RodState, at_depth, recipe_of, works
+from .boat import COLOURS, RodState, at_depth, recipe_of, works
 from .day import Aboard, Change, Policy, reset_min
 from .steps import copies_of, steps_of
 from .world import DAY_MIN, Shown, World
@@ -111,11 +111,7 @@ class Advisor:
 
     def begin(self, aboard: Aboard, world: World) -> None:
         """Begin with nothing but rules of thumb."""
-        self.model = DayModel(
-            colours=COLOURS, lures=tuple(LURES), deepest_m=min(aboard.seen.bottom_m, 24.0)
-        )
-        self.heard = 0
-        self.told = 0
+        self.model = DayModel(deepest_m=min(aboard.seen.bottom_m, 24.0))
 
     def decide(self, aboard: Aboard) -> Change | None:
         """Learn from the last five minutes, and choose."""

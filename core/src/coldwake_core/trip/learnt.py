@@ -68,12 +68,7 @@ def learnt(now: Now, now_s: float) -> DayModel:
     model: DayModel | None
     known, done, model = now.memo.get("learnt", (None, [], None))
     if model is None or known != about or done != steps[:len(done)]:
-        outfit = now.state.outfit
-        model, done = DayModel(
-            colours=[lure.colour for lure in outfit.lures],
-            lures=[lure.name for lure in outfit.lures],
-            deepest_m=min(max(now.state.deepest_m, 2.0), DEEPEST_M),
-        ), []
+        model, done = DayModel(deepest_m=min(max(now.state.deepest_m, 2.0), DEEPEST_M)), []
     if len(done) < len(steps):
         model = model.copy()
         for pieces, marks in steps[len(done):]:
