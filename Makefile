@@ -1,5 +1,5 @@
 # Two commands do all: `make run` serves the app with demo data, `make test` runs every test.
-.PHONY: run test dev build types lint format check lock coverage bench mutants
+.PHONY: run test dev build types lint format check lock coverage bench advice mutants
 
 run:
 	@scripts/run.sh
@@ -55,6 +55,11 @@ bench:
 	@PYTHONPATH=benchmarks:tests:tests/core .venv/bin/python benchmarks/core_speed.py
 	@PYTHONPATH=benchmarks:tests:tests/core .venv/bin/python benchmarks/day_speed.py
 	@PYTHONPATH=benchmarks:tests .venv/bin/python benchmarks/browser_speed.py
+
+# The bench of advice on the shipped worlds, into docs/advice.md; half an hour, and it can be stopped.
+advice:
+	@scripts/install.sh test
+	@.venv/bin/python scripts/write_advice.py
 
 # Change the core a little, many times, and see whether its tests notice. It takes half an hour.
 mutants:

@@ -16,7 +16,7 @@ from .rates import Exposure, RateComparison, Verdict
 OWN_SD: Final = 0.44
 """How far a rod differs from those beside it by itself, standard deviation of the log ratio: 0.4
 for the rod and 0.4 shared by five others (judged)."""
-SURE_OF_CHANGE: Final = 0.95
+SURE_OF_CHANGE: Final = 0.915
 """More is asked of a change than of two rods side by side: it is looked at again and again, and
 "helped" at any of the looks is remembered. Measured with tests/core/test_verdict.py."""
 EFFECT_SD: Final = 0.6

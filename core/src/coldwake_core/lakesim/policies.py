@@ -129,8 +129,10 @@ class Advisor:
             if option is not None and all(rod in now for rod, _ in option.after):
                 options.append(option)
                 kept[option.key] = change
-        weighed = weigh_options(self.model, thumb, now, options, float(DAY_MIN - aboard.minute))
-        best = best_option(weighed)
+        self.weighed = weigh_options(
+            self.model, thumb, now, options, float(DAY_MIN - aboard.minute)
+        )
+        best = best_option(self.weighed)
         return None if best is None else kept[best.option.key]
 
     def _learn(self, aboard: Aboard, thumb: Thumb) -> None:

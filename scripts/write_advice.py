@@ -1,0 +1,141 @@
+"""Write docs/advice.md: the bench of advice on all shipped worlds, reliability, verdicts.
+
+The days come from .build/bench and are fished where they are not there yet; it can be stopped.
+"""
+
+from __future__ import annotations
+
+import math
+import shutil
+import sys
+from concurrent.futures import ProcessPoolExecutor
+from pathlib import Path
+
+import numpy as np
+
+ROOT = Path(__file__).resolve().parent.parent
+sys.path.insert(0, str(ROOT / "core/src"))
+
+from coldwake_core.evidence.control import SURE_OF_CHANGE, Sides, compare_with_control  # noqa: E402
+from coldwake_core.evidence.rates import Exposure  # noqa: E402
+from coldwake_core.lakesim import bench  # noqa: E402
+from coldwake_core.lakesim.claims import Claim, claims_of, tenths_of  # noqa: E402
+
+WORLDS = (
+    ("coldwake_core.lakesim.standard:Standard", 300),
+    ("coldwake_core.lakesim.other:OtherLaws", 60),
+    ("coldwake_core.lakesim.other:Reversed", 60),
+)
+POLICIES = ("fixed", "habit", "advisor", "oracle")
+OUT = ROOT / ".build/bench"
+CLAIM_DAYS = range(2000, 2030)
+TRIPS = 300
+START, END = "<!-- measured: begin -->", "<!-- measured: end -->"
+
+
+def worlds() -> list[str]:
+    """The table of each world, its plot beside the page."""
+    text = []
+    for path, days in WORLDS:
+        name = path.replace(":", ".")
+        rows = bench.run(
+            path, range(1, days + 1), POLICIES, jobs=2, file=OUT / f"{name}.csv"
+        )
+        bench.draw(rows, POLICIES, OUT / f"{name}.svg")
+        short = path.split(":")[1].lower()
+        shutil.copy(OUT / f"{name}.svg", ROOT / f"docs/advice-{short}.svg")
+        text += [
+            f"### `{path}`, {days} days, seeds 1 to {days}", "", bench.table(rows, POLICIES), "",
+            f"![days of each policy](advice-{short}.svg)", "",
+        ]
+    return text
+
+
+def claims_of_day(seed: int) -> list[Claim]:
+    """The claims of one day of the standard world."""
+    return claims_of(WORLDS[0][0], [seed])
+
+
+def reliability() -> list[str]:
+    """Stated against true, by tenths."""
+    with ProcessPoolExecutor(2) as pool:
+        claims = [c for day in pool.map(claims_of_day, CLAIM_DAYS) for c in day]
+    text = [
+        "| stated | moves taken: how many, stated, true | all weighed: how many, stated, true |",
+        "| --- | --- | --- |",
+    ]
+    taken = {t.low: t for t in tenths_of([c for c in claims if c.taken])}
+    for tenth in tenths_of(claims):
+        mine = taken.get(tenth.low)
+        shown = "none" if mine is None else f"{mine.count}, {mine.stated:.0%}, {mine.true:.0%}"
+        text.append(
+            f"| {tenth.low:.0%} to {tenth.low + 0.1:.0%} | {shown} "
+            f"| {tenth.count}, {tenth.stated:.0%}, {tenth.true:.0%} |"
+        )
+    return text
+
+
+def verdicts() -> list[str]:
+    """How often a change is said to have helped, at any look in three hours."""
+    text = [
+        "| one rod of six changed, a hit an hour a rod | said: helped | said: made it worse |",
+        "| --- | --- | --- |",
+    ]
+    for words, effect, bite in (
+        ("does nothing, clock still", 1.0, "still"),
+        ("does nothing, bite comes on x4", 1.0, "on"),
+        ("does nothing, bite dies to a quarter", 1.0, "off"),
+        ("earns x3, clock still", 3.0, "still"),
+        ("earns x3, bite x4", 3.0, "four"),
+    ):
+        draw = np.random.default_rng(5)
+        said = [one_trip(draw, effect, bite) for _ in range(TRIPS)]
+        helped = sum(high >= SURE_OF_CHANGE for high, _ in said) / TRIPS
+        worse = sum(low <= 1.0 - SURE_OF_CHANGE for _, low in said) / TRIPS
+        text.append(f"| {words} | {helped:.1%} | {worse:.1%} |")
+    return text
+
+
+def one_trip(draw: np.random.Generator, effect: float, bite: str) -> tuple[float, float]:
+    """Highest and lowest probability of help in looks every five minutes for three hours."""
+    before = draw.poisson(1.0, 6)
+    high, low, hits = 0.0, 1.0, np.zeros(6)
+    for look in range(1, 37):
+        clock = {
+            "still": 1.0, "four": 4.0, "on": min(1.0 + look, 4.0),
+            "off": max(1.0 - 0.25 * look, 0.25),
+        }[bite]
+        hits += draw.poisson(np.array([effect, 1, 1, 1, 1, 1]) * clock * 5.0 / 60.0)
+        chance = compare_with_control(
+            before=_sides(before, 60.0), after=_sides(hits, 5.0 * look)
+        ).probability
+        high, low = max(high, chance), min(low, chance)
+    assert math.isfinite(high)
+    return high, low
+
+
+def _sides(hits: np.ndarray, minutes: float) -> Sides:  # type: ignore[type-arg]
+    return Sides(
+        changed=Exposure(hits=int(hits[0]), minutes=minutes),
+        control=Exposure(hits=int(hits[1:].sum()), minutes=5.0 * minutes),
+    )
+
+
+def main() -> None:
+    """Write the measured part of the page anew; what is said about it stands."""
+    page = ROOT / "docs/advice.md"
+    text = page.read_text("utf-8")
+    first, last = text.index(START) + len(START), text.index(END)
+    parts = [
+        "", *worlds(), "### Are stated probabilities what they say?", "",
+        f"Standard world, seeds {CLAIM_DAYS[0]} to {CLAIM_DAYS[-1]}: that a change earns more a "
+        "minute than what is out, against the truth of the minute.", "", *reliability(), "",
+        "### Did that change do it, or the clock?", "",
+        f"{TRIPS} trips a line, an hour before the change, then a look every five minutes for "
+        f"three hours; said from {SURE_OF_CHANGE:.1%} on.", "", *verdicts(), "",
+    ]
+    page.write_text(text[:first] + "\n".join(parts) + text[last:], "utf-8")
+
+
+if __name__ == "__main__":
+    main()
