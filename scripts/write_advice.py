@@ -16,7 +16,12 @@ import numpy as np
 ROOT = Path(__file__).resolve().parent.parent
 sys.path.insert(0, str(ROOT / "core/src"))
 
-from coldwake_core.evidence.control import SURE_OF_CHANGE, Sides, compare_with_control  # noqa: E402
+from coldwake_core.evidence.control import (  # noqa: E402
+    SURE_OF_CHANGE,
+    SURE_OF_HARM,
+    Sides,
+    compare_with_control,
+)
 from coldwake_core.evidence.rates import Exposure  # noqa: E402
 from coldwake_core.lakesim import bench  # noqa: E402
 from coldwake_core.lakesim.claims import Claim, claims_of, tenths_of  # noqa: E402
@@ -91,7 +96,7 @@ def verdicts() -> list[str]:
         draw = np.random.default_rng(5)
         said = [one_trip(draw, effect, bite) for _ in range(TRIPS)]
         helped = sum(high >= SURE_OF_CHANGE for high, _ in said) / TRIPS
-        worse = sum(low <= 1.0 - SURE_OF_CHANGE for _, low in said) / TRIPS
+        worse = sum(low <= 1.0 - SURE_OF_HARM for _, low in said) / TRIPS
         text.append(f"| {words} | {helped:.1%} | {worse:.1%} |")
     return text
 
@@ -132,7 +137,8 @@ def main() -> None:
         "minute than what is out, against the truth of the minute.", "", *reliability(), "",
         "### Did that change do it, or the clock?", "",
         f"{TRIPS} trips a line, an hour before the change, then a look every five minutes for "
-        f"three hours; said from {SURE_OF_CHANGE:.1%} on.", "", *verdicts(), "",
+        f"three hours; said from {SURE_OF_CHANGE:.0%}, or {SURE_OF_HARM:.0%} that it harmed.",
+        "", *verdicts(), "",
     ]
     page.write_text(text[:first] + "\n".join(parts) + text[last:], "utf-8")
 

@@ -16,9 +16,11 @@ from .rates import Exposure, RateComparison, Verdict
 OWN_SD: Final = 0.44
 """How far a rod differs from those beside it by itself, standard deviation of the log ratio: 0.4
 for the rod and 0.4 shared by five others (judged)."""
-SURE_OF_CHANGE: Final = 0.915
-"""More is asked of a change than of two rods side by side: it is looked at again and again, and
-"helped" at any of the looks is remembered. Measured with tests/core/test_verdict.py."""
+SURE_OF_CHANGE: Final = 0.9
+SURE_OF_HARM: Final = 0.93
+"""From these on a change is said to have helped, or to have made it worse. It is looked at again
+and again, and what was said at any look is remembered; a bite that comes on makes a dry rod look
+worse than it is, so more is asked there. Measured: docs/advice.md, tests/core/test_verdict.py."""
 EFFECT_SD: Final = 0.6
 """How much changes do, standard deviation of the log rate (judged): most do little."""
 LEAST_MIN: Final = 20.0
@@ -65,7 +67,7 @@ def compare_with_control(*, before: Sides, after: Sides) -> RateComparison:
     -------
     RateComparison
         P(effect > 0); "too early" unless both sides are long enough and it is beyond
-        SURE_OF_CHANGE.
+        SURE_OF_CHANGE, or SURE_OF_HARM the other way.
 
     Notes
     -----
@@ -96,7 +98,7 @@ def compare_with_control(*, before: Sides, after: Sides) -> RateComparison:
     verdict: Verdict = "too_early"
     if probability >= SURE_OF_CHANGE:
         verdict = "better"
-    elif probability <= 1.0 - SURE_OF_CHANGE:
+    elif probability <= 1.0 - SURE_OF_HARM:
         verdict = "worse"
     return RateComparison(probability=probability, verdict=verdict)
 
