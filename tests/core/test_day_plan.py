@@ -18,10 +18,14 @@ from coldwake_core.advice.safety import WayHome, turn_back
 from coldwake_core.constants import FOOT_M, degc_from_degf
 from coldwake_core.decode import encode
 from coldwake_core.errors import InvalidInputError
+from coldwake_core.gear.setup import RodSetup
 from coldwake_core.places.fish.page import fish_view
 from coldwake_core.places.plan.day import day_view, today_view
 from coldwake_core.places.plan.river import RiverDay, Shallow, river_view
 from coldwake_core.record import payloads
+from coldwake_core.spread.opening import PlannedRod
+from coldwake_core.spread.planned import bar_reach
+from coldwake_core.trip.numbers import LineNumber
 from coldwake_core.water.forecast import SlidDay, SurfaceReading
 
 
@@ -402,3 +406,16 @@ def test_what_the_river_fell_is_taken_off_its_bars():
     assert river(fell_m=9.0).shallows[0].depth_m == 0.0
     with pytest.raises(InvalidInputError, match="current_mps"):
         river(current_mps=-1.0)
+
+
+def test_lures_run_over_a_bar_work_its_top_or_plough_it():
+    def rod(key: str, depth_m: float) -> PlannedRod:
+        return PlannedRod(
+            setup=RodSetup(rod_id=key, place_id="p", line_id="l", lure_id="x"), setting_m=20.0,
+            number=LineNumber(kind="line_out", setting_m=20.0), depth_m=depth_m, words="",
+            reasons=(),
+        )
+
+    reach = bar_reach(BARS[0], [rod("high", 0.5), rod("top", 1.6), rod("deep", 2.4)])
+    # Two metres of water: a lure within two feet of the bottom works it.
+    assert (reach.over, reach.near, reach.touch) == (("high",), ("top",), ("deep",))

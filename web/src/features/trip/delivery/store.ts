@@ -119,6 +119,8 @@ export const useDeliveryStore = defineStore('delivery', () => {
     await (await outbox()).sendAgain(row.id, event, clock.skewS())
     changed(row.tripId)
     await deliverer?.flush()
+    // Taken while the trip was being read, it is neither waiting nor known: the trip is read once more.
+    changed(row.tripId)
   }
 
   async function drop(row: NotTaken): Promise<void> {
