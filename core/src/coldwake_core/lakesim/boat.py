@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Final, Literal
 
-from ..constants import COLOUR_M, FOOT_M, INCH_M, MPH_MPS, OUNCE_KG, POUND_KG
+from ..constants import COLOUR_M, INCH_M, MPH_MPS, OUNCE_KG, POUND_KG
 from ..errors import NoSolutionError
 from ..evidence.recipe import Recipe
 from ..lines.bodies import Ball, TowedBody, blade_body, plug_body, soft_body, spoon_body
@@ -21,8 +21,6 @@ TIP_M: Final = 1.2
 COLOURS: Final = (
     "pink", "orange", "chartreuse", "silver", "copper", "perch", "white", "black",
 )
-LEADERS_M: Final = (10.0 * INCH_M, 18.0 * INCH_M, 30.0 * INCH_M, 54.0 * INCH_M)
-SETBACKS_M: Final = (15.0 * FOOT_M, 40.0 * FOOT_M, 80.0 * FOOT_M, 140.0 * FOOT_M)
 SLOWEST_MPS: Final = 0.7 * MPH_MPS
 FASTEST_MPS: Final = 3.6 * MPH_MPS
 
@@ -91,9 +89,6 @@ ATTRACTORS: Final[dict[str, Attractor]] = {
         body=blade_body(length_m=6 * INCH_M, width_m=0.055, mass_kg=0.028),
     ),
 }
-RESET_MIN: Final[dict[Kind, float]] = {"downrigger": 1.0, "leadcore": 4.0, "flat": 2.0}
-TIE_MIN: Final = 3.0
-"""Minutes to tie on another lure, leader or blade, on top of the reset."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -12,9 +12,10 @@ from typing import Final, Protocol
 
 import numpy as np
 
+from ..advice.tries import RESET_MIN
 from ..constants import FOOT_M, MPH_MPS
 from ..evidence.recipe import Recipe
-from .boat import LURES, RESET_MIN, Look, RodState, at_depth, recipe_of, works
+from .boat import LURES, Look, RodState, at_depth, recipe_of, works
 from .world import DAY_MIN, Seen, Shown, World
 
 DECIDE_MIN: Final = 5

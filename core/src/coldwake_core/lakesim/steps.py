@@ -5,16 +5,14 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Final
 
+from ..advice.tries import LEADERS_M, SETBACKS_M, TIE_MIN
 from ..constants import FOOT_M, MPH_MPS
 from .boat import (
     ATTRACTORS,
     COLOURS,
     FASTEST_MPS,
-    LEADERS_M,
     LURES,
-    SETBACKS_M,
     SLOWEST_MPS,
-    TIE_MIN,
     RodState,
     at_depth,
     works,
