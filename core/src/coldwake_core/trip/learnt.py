@@ -38,6 +38,7 @@ class Piece:
     minutes: float
 
 
+Shown = dict[tuple[RodSetup, float, float], Recipe | None]
 Step = tuple[tuple[Piece, ...], tuple[tuple[float, int], ...]]
 
 
@@ -71,19 +72,24 @@ def learnt(now: Now, now_s: float) -> DayModel:
         model, done = DayModel(deepest_m=min(max(now.state.deepest_m, 2.0), DEEPEST_M)), []
     if len(done) < len(steps):
         model = model.copy()
+        shown: Shown = {}
         for pieces, marks in steps[len(done):]:
-            _teach(now, model, thumb, pieces, marks)
+            _teach(now, model, thumb, pieces, marks, shown)
         now.memo["learnt"] = about, steps, model
     return model
 
 
 def _teach(
     now: Now, model: DayModel, thumb: Thumb | None, pieces: tuple[Piece, ...],
-    marks: tuple[tuple[float, int], ...],
+    marks: tuple[tuple[float, int], ...], shown: Shown,
 ) -> None:
     model.pass_time()
     for piece in pieces:
-        recipe = _shown(now, piece)
+        # A rod fishes one thing for hours: its line is placed once.
+        key = piece.setup, piece.setting_m, piece.speed_mps
+        if key not in shown:
+            shown[key] = _shown(now, piece)
+        recipe = shown[key]
         if recipe is not None and piece.minutes > 0.25:
             model.count(model.weights(recipe, thumb), piece.hits, piece.minutes)
     model.mark(marks)
