@@ -15,14 +15,14 @@ from ..evidence.day_model import DayModel, Weights
 from ..evidence.recipe import Recipe, Thumb
 
 CURIOUS: Final = 0.15
-"""Standard deviations by which the unknown is favoured (chosen on worlds that no goal is tried
-on)."""
+"""Standard deviations by which the unknown is favoured (chosen on days that no goal is tried
+on: docs/advice.md)."""
 LONGEST_MIN: Final = 120.0
 SHORTEST_MIN: Final = 20.0
 SHARE_LEFT: Final = 0.6
 """A change is thought to last for six tenths of the time left, two hours at most (judged)."""
 LEAST_GAIN: Final = 0.5
-"""Under so many hits nothing is changed: leaving it alone is an answer (judged)."""
+"""Under so many hits it is left alone: that is an answer (chosen on the same days)."""
 
 OptionKind = Literal["speed", "depth", "setback", "colour", "leader", "attractor", "lure", "copy"]
 ORDER: Final[tuple[OptionKind, ...]] = (
