@@ -13,7 +13,7 @@ from pathlib import Path
 
 from pace import Budgets, pace
 from playwright.sync_api import Page, sync_playwright
-from paths import ROOT
+from paths import CHROMIUM, ROOT
 from running import RunningServer
 
 DIST = ROOT / "web/dist"
@@ -118,7 +118,7 @@ def main() -> None:
         server = RunningServer(Path(folder))
         server.start()
         browser = playwright.chromium.launch(
-            executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"]
+            executable_path=CHROMIUM, args=["--no-sandbox", "--disable-gpu"]
         )
         try:
             state = browser.new_context()

@@ -12,6 +12,10 @@ node -e 'process.exit(+(process.versions.node.split(".")[0] < 20))' || { echo "N
 [ -x .venv/bin/python ] || python3 -m venv .venv
 mkdir -p .build
 stamp=.build/$requirements
+npm_pid=""
+if ! cmp -s web/package-lock.json .build/package-lock.json || [ ! -d web/node_modules ]; then
+  (cd web && npm ci --silent --no-audit --no-fund) & npm_pid=$!
+fi
 if ! cmp -s "$requirements" "$stamp" || ! .venv/bin/python -c 'import django, coldwake_core' 2>/dev/null; then
   .venv/bin/python -m pip install --quiet --disable-pip-version-check --require-hashes -r "$requirements"
   # The core and the server are imported from where they stand.
@@ -23,8 +27,8 @@ P
   cp "$requirements" "$stamp"
 fi
 
-if ! cmp -s web/package-lock.json .build/package-lock.json || [ ! -d web/node_modules ]; then
-  (cd web && npm ci --silent --no-audit --no-fund)
+if [ -n "$npm_pid" ]; then
+  wait "$npm_pid"
   cp web/package-lock.json .build/package-lock.json
 fi
 

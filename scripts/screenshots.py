@@ -11,7 +11,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, Route, sync_playwright
 
-from paths import ROOT
+from paths import CHROMIUM, ROOT
 from running import RunningServer
 
 PLACE = ROOT / "docs/screenshots"
@@ -167,7 +167,7 @@ def main() -> None:
         server = RunningServer(Path(folder))
         server.start()
         browser = playwright.chromium.launch(
-            executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"]
+            executable_path=CHROMIUM, args=["--no-sandbox", "--disable-gpu"]
         )
         try:
             for name, width, height, show in SHOTS:

@@ -10,6 +10,7 @@ import pytest
 from opening import open_demo
 from playwright.sync_api import Browser, BrowserContext, Page, Playwright, expect
 
+from paths import CHROMIUM
 from running import ApiUser, RunningServer
 
 
@@ -18,7 +19,7 @@ def browser_type_launch_args(browser_type_launch_args: dict[str, Any]) -> dict[s
     """Debian's Chromium; a browser download of its own is not to be had."""
     return {
         **browser_type_launch_args,
-        "executable_path": "/usr/bin/chromium",
+        "executable_path": CHROMIUM,
         "args": [
             "--no-sandbox",
             "--disable-gpu",
