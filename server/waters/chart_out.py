@@ -7,11 +7,11 @@ from typing import Any, Final
 
 import gpxpy.gpx
 
-from coldwake_core.chart.features import Feature, Features
+from coldwake_core.chart.features import AREAS, Feature, Features
 from coldwake_core.chart.grid import DepthGrid, GeoPoint, moved
 from coldwake_core.constants import FOOT_M
 from coldwake_core.decode import decode
-from coldwake_core.survey.legs import contour_lines
+from coldwake_core.survey.legs import contour_lines, shore_lines
 
 from .models import Water
 
@@ -38,6 +38,11 @@ def _place(grid: DepthGrid, east_m: float, north_m: float) -> GeoPoint:
     )
 
 
+def _places(grid: DepthGrid, line: Any) -> list[list[float]]:
+    places = [_place(grid, float(x), float(y)) for x, y in line]
+    return [[round(p.latitude_deg, 6), round(p.longitude_deg, 6)] for p in places]
+
+
 def contour_step_m(deepest_m: float, unit: str) -> float:
     """Return the step between contours: some eight of them, round in the reader's unit, m."""
     by = FOOT_M if unit == "ft" else 1.0
@@ -51,7 +56,7 @@ def map_of(water: Water, unit: str) -> dict[str, Any]:
     if grid is None:
         return {
             "bounds": [], "rows": [], "contours": [], "step_m": 0.0, "deepest_m": water.deepest_m,
-            "doubt": [],
+            "doubt": [], "shore": [],
         }
     deepest = max((d for row in grid.rows for d in row if d is not None), default=0.0)
     step = contour_step_m(deepest, unit)
@@ -60,11 +65,7 @@ def map_of(water: Water, unit: str) -> dict[str, Any]:
         for line in contour_lines(grid, i * step):
             if len(line) < 3:
                 continue
-            places = [_place(grid, float(x), float(y)) for x, y in line]
-            contours.append({
-                "depth_m": i * step,
-                "places": [[round(p.latitude_deg, 6), round(p.longitude_deg, 6)] for p in places],
-            })
+            contours.append({"depth_m": i * step, "places": _places(grid, line)})
     tint = grid.coarser(TINT_CELLS)
     rows, columns = len(tint.rows), len(tint.rows[0])
     low = _place(tint, -0.5 * tint.cell_m, -0.5 * tint.cell_m)
@@ -73,6 +74,7 @@ def map_of(water: Water, unit: str) -> dict[str, Any]:
         "bounds": [
             [low.latitude_deg, low.longitude_deg], [high.latitude_deg, high.longitude_deg]
         ],
+        "shore": [{"depth_m": 0.0, "places": _places(grid, line)} for line in shore_lines(grid)],
         "rows": tint.rows, "contours": contours, "step_m": step, "deepest_m": deepest,
         "doubt": _thin(water.doubt, tint) if water.doubt else [],
     }
@@ -95,7 +97,7 @@ def geojson_of(water: Water) -> dict[str, Any]:
         })
     for feature in features_of(water):
         corners = [[c.longitude_deg, c.latitude_deg] for c in feature.corners]
-        area = feature.kind == "closed_area"
+        area = feature.kind in AREAS
         found.append({
             "type": "Feature",
             "properties": {

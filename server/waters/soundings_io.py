@@ -9,9 +9,11 @@ from typing import Any, Final, Literal
 
 import gpxpy
 import gpxpy.gpx
+import shapely
 from defusedxml import DefusedXmlException
 from defusedxml.ElementTree import fromstring
 
+from coldwake_core.chart.features import MOST_CORNERS, MOST_FEATURES
 from coldwake_core.chart.grid import GeoPoint
 from coldwake_core.checks import require_number
 from coldwake_core.constants import FOOT_M
@@ -85,7 +87,7 @@ def _csv(text: str) -> list[Row]:
     return found
 
 
-def _geojson(text: str) -> list[Row]:
+def _features(text: str) -> list[Any]:
     try:
         data = json.loads(text)
     except (ValueError, RecursionError):
@@ -93,8 +95,12 @@ def _geojson(text: str) -> list[Row]:
     features = data.get("features") if isinstance(data, dict) else None
     if not isinstance(features, list):
         raise InvalidInputError("text", str(data)[:40], "a FeatureCollection with features")
+    return features
+
+
+def _geojson(text: str) -> list[Row]:
     found: list[Row] = []
-    for i, feature in enumerate(features):
+    for i, feature in enumerate(_features(text)):
         where = f"features[{i}]"
         try:
             properties = feature.get("properties") or {}
@@ -120,6 +126,49 @@ def _geojson(text: str) -> list[Row]:
         if len(found) > MOST_SOUNDINGS:
             break
     return found
+
+
+def read_shores(text: str, *, swap: bool) -> list[tuple[GeoPoint, ...]]:
+    """Return the closed lines without a depth in GeoJSON: where the water ends, and islands.
+
+    Those of more corners than a feature has are drawn with fewer. Raises InvalidInputError.
+    """
+    found: list[tuple[GeoPoint, ...]] = []
+    for i, feature in enumerate(_features(text)):
+        where = f"features[{i}]"
+        try:
+            properties, geometry = feature.get("properties") or {}, feature["geometry"]
+            if any(str(name).lower() in _DEPTH for name in properties):
+                continue
+            if properties.get("kind", "shore") != "shore":
+                continue
+            parts = {"Polygon": lambda p: p, "MultiPolygon": lambda p: [r for q in p for r in q]}
+            of = parts.get(geometry["type"])
+            if of is None:
+                continue
+            for ring in of(geometry["coordinates"]):  # type: ignore[no-untyped-call]
+                found.append(_ring([(float(p[0]), float(p[1])) for p in ring], swap))
+        except (AttributeError, KeyError, TypeError, ValueError, IndexError):
+            raise InvalidInputError(where, str(feature)[:60], "a closed line of places") from None
+        if len(found) > MOST_FEATURES:
+            raise InvalidInputError("text", len(found), f"at most {MOST_FEATURES} shores")
+    return found
+
+
+def _ring(places: list[tuple[float, float]], swap: bool) -> tuple[GeoPoint, ...]:
+    """A closed line with no more corners than a feature has; the last is not the first again."""
+    if not all(math.isfinite(x) and math.isfinite(y) for x, y in places):
+        raise ValueError
+    line, fine = shapely.LineString(places), STEP_DEG / 30.0
+    corners = list(line.coords)
+    while len(corners) > MOST_CORNERS:
+        corners, fine = list(shapely.simplify(line, fine).coords), 2.0 * fine
+    if corners[0] == corners[-1]:
+        del corners[-1]
+    return tuple(
+        GeoPoint(latitude_deg=x if swap else y, longitude_deg=y if swap else x)
+        for x, y in corners
+    )
 
 
 def _along(line: list[Any], depth: Any, *, dense: bool) -> list[tuple[float, float, float]]:

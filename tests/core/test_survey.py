@@ -14,7 +14,7 @@ from coldwake_core.chart.features import Feature, Features, first_crossing
 from coldwake_core.chart.grid import DepthGrid, GeoPoint, moved
 from coldwake_core.constants import FOOT_M
 from coldwake_core.errors import InvalidInputError
-from coldwake_core.survey.legs import LegsWish, contour_lines, plan_legs
+from coldwake_core.survey.legs import LegsWish, contour_lines, plan_legs, shore_lines
 from coldwake_core.survey.soundings import Sounding, grid_soundings, look_at
 
 HERE = GeoPoint(latitude_deg=44.0, longitude_deg=-105.0)
@@ -122,6 +122,35 @@ def test_a_spike_is_left_out_of_the_chart_and_doubles_are_averaged():
     twice = [Sounding(place=s.place, depth_m=s.depth_m + k) for s in plane() for k in (0.0, 1.0)]
     averaged = grid_soundings(twice, cell_m=20.0).grid.depth_m(at(400.0, 400.0))
     assert averaged == pytest.approx(13.5, abs=0.05)
+
+
+def test_a_shore_ends_the_water_and_an_island_stands_in_it():
+    def box(low, high):
+        return (at(low, low), at(high, low), at(high, high), at(low, high))
+
+    bottom = plane()
+    open_water = grid_soundings(bottom, cell_m=20.0)
+    chart = grid_soundings(bottom, cell_m=20.0, shores=[box(100.0, 700.0), box(380.0, 480.0)])
+
+    def depth(of, east, north):
+        return of.grid.depth_m(at(east, north))
+
+    assert depth(open_water, 60.0, 400.0) == pytest.approx(6.2, abs=0.1)
+    assert depth(chart, 60.0, 400.0) == 0.0
+    assert depth(chart, 430.0, 430.0) == 0.0
+    # Far from any shore as it was sounded; by the shore the bottom comes up to nothing.
+    assert depth(chart, 560.0, 250.0) == pytest.approx(depth(open_water, 560.0, 250.0), abs=0.3)
+    assert depth(chart, 690.0, 250.0) < 0.5 * depth(open_water, 690.0, 250.0)
+    lines = shore_lines(chart.grid)
+    assert len(lines) == 2
+    around = sorted(float(np.hypot(*np.diff(line, axis=0).T).sum()) for line in lines)
+    assert around == pytest.approx([4 * 100.0, 4 * 600.0], rel=0.2)
+
+
+def test_a_shore_beside_the_soundings_is_refused():
+    far = [at(3000.0, 0.0), at(3100.0, 0.0), at(3100.0, 100.0)]
+    with pytest.raises(InvalidInputError, match="shore"):
+        grid_soundings(plane(), cell_m=20.0, shores=[far])
 
 
 def test_level_of_the_day_is_taken_off():

@@ -212,6 +212,40 @@ def test_features_are_kept_and_go_out_as_geojson_and_gpx(client, water):
     assert len(water.features) == 2
 
 
+def test_a_shore_comes_in_with_a_file_and_goes_when_it_is_removed(client, water):
+    send(client, "post", path(water, "surveys/"), survey(csv_of(rows()), take=True))
+    _, before = send(client, "get", path(water, "chart/"))
+    (south, west), (north, east) = before["bounds"]
+    middle = 0.5 * (west + east)
+    ring = [[middle, south], [east, south], [east, north], [middle, north], [middle, south]]
+    places = [
+        {"type": "Feature", "properties": {"depth": 4.0},
+         "geometry": {"type": "Point", "coordinates": [east - i * 1e-4, north - 1e-3]}}
+        for i in range(1, 10)
+    ]
+    shore = {
+        "type": "Feature", "properties": {"name": "Lake"},
+        "geometry": {"type": "Polygon", "coordinates": [ring]},
+    }
+    text = json.dumps({"type": "FeatureCollection", "features": [*places, shore]})
+    asked = survey(text, format="geojson", name="with shore")
+    status, looked = send(client, "post", path(water, "surveys/"), asked)
+    assert status in (200, 201)
+    assert [o["count"] for o in looked["oddities"] if o["kind"] == "shore"] == [1]
+    send(client, "post", path(water, "surveys/"), {**asked, "take": True})
+    _, cut = send(client, "get", path(water, "chart/"))
+    wet = [d for row in cut["rows"] for d in row[:len(row) // 3] if d is not None]
+    assert not wet
+    assert [f["kind"] for f in cut["features"]] == ["shore"]
+    send(client, "put", path(water, "chart/"), {"features": []})
+    _, again = send(client, "get", path(water, "chart/"))
+    assert [d for row in again["rows"] for d in row[:len(row) // 3] if d is not None]
+    bad = {**shore, "geometry": {"type": "Polygon", "coordinates": [[["x", 1]]]}}
+    text = json.dumps({"type": "FeatureCollection", "features": [*places, bad]})
+    status, error = send(client, "post", path(water, "surveys/"), {**asked, "text": text})
+    assert (status, error["field"]) == (422, "features[9]")
+
+
 def legs(water, **changes):
     return {"water_id": water.pk, "wish": {
         "depth_m": 6.0, "least_depth_m": 4.0, "radius_m": 30.0, "speed_mps": 0.8, **changes,

@@ -2,20 +2,23 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+import uuid
+from dataclasses import dataclass, replace
 from typing import Any, Final
 
 from django.db import transaction
 
+from coldwake_core.chart.features import Feature, Features
 from coldwake_core.chart.grid import GeoPoint
 from coldwake_core.checks import require_choice, require_number, require_text
 from coldwake_core.decode import encode
 from coldwake_core.errors import InvalidInputError
-from coldwake_core.survey.soundings import Sounding, grid_soundings, look_at
+from coldwake_core.survey.soundings import Oddity, Sounding, grid_soundings, look_at
 from coldwake_core.survey.soundings import Survey as Looked
 
+from ..chart_out import features_of
 from ..models import Survey, Water
-from ..soundings_io import FORMATS, UNITS, read_soundings
+from ..soundings_io import FORMATS, UNITS, read_shores, read_soundings
 
 LONGEST_TEXT: Final = 1_900_000
 MOST_SURVEYS: Final = 100
@@ -48,6 +51,7 @@ class SurveyWater:
             text, kind=str(require_choice("format", get("format"), FORMATS)),
             unit=unit, swap=get("swap", False),  # type: ignore[arg-type]
         )
+        shores = self._shores(text) if get("format") == "geojson" else []
         looked = look_at(
             soundings, known_deepest_m=water.deepest_m,
             known_at=GeoPoint(
@@ -55,11 +59,39 @@ class SurveyWater:
             ),
         )
         if get("take", False):
-            self._keep(name, below, soundings)
+            self._keep(name, below, soundings, shores)
+        if shores:
+            looked = replace(looked, oddities=(*looked.oddities, Oddity(
+                kind="shore", count=len(shores),
+                text="closed lines without a depth: taken as shore and islands",
+            )))
         return looked
 
-    def _keep(self, name: str, below_m: float, soundings: list[Sounding]) -> None:
+    def _shores(self, text: str) -> list[Feature]:
+        """Shores of a file as features; the same file once more brings none twice."""
+        have = {f.corners for f in features_of(self.water)}
+        found = [
+            Feature(id=str(uuid.uuid4()), name="shore", kind="shore", corners=corners)
+            for corners in read_shores(text, swap=self.data.get("swap", False))
+            if corners not in have
+        ]
+        for i, feature in enumerate(found):
+            try:
+                feature.check()
+            except InvalidInputError as error:
+                error.field = f"shores[{i}].{error.field}"
+                raise
+        return found
+
+    def _keep(
+        self, name: str, below_m: float, soundings: list[Sounding], shores: list[Feature]
+    ) -> None:
         with transaction.atomic():
+            if shores:
+                features = Features(features=(*features_of(self.water), *shores))
+                features.check()
+                self.water.features = encode(features.features)
+                self.water.save(update_fields=["features"])
             if self.water.surveys.count() >= MOST_SURVEYS:
                 raise InvalidInputError("name", name, f"one of {MOST_SURVEYS} surveys of a water")
             Survey.objects.create(
@@ -89,7 +121,8 @@ def make_chart(water: Water) -> None:
         water.chart, water.doubt = None, None
     else:
         names = ", ".join(water.surveys.values_list("name", flat=True))
-        chart = grid_soundings(soundings, origin=names[:200])
+        shores = [f.corners for f in features_of(water) if f.kind == "shore"]
+        chart = grid_soundings(soundings, origin=names[:200], shores=shores)
         water.chart, water.doubt = encode(chart.grid), encode(chart.doubt_m)
         deepest = max((d for row in chart.grid.rows for d in row if d is not None), default=0.0)
         water.deepest_m = max(round(deepest, 2), 0.5)

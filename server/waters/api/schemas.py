@@ -81,6 +81,7 @@ class ChartMapSerializer(serializers.Serializer):
     rows = RowsField()
     doubt = RowsField()
     contours = ContourSerializer(many=True)
+    shore = ContourSerializer(many=True)
     step_m = serializers.FloatField()
     deepest_m = serializers.FloatField()
     below_m = serializers.FloatField()

@@ -1,4 +1,4 @@
-"""What stands on a chart besides depths: launch, inlets, points, bars, hazards, closed water."""
+"""What stands on a chart besides depths: launch, shore, inlets, bars, hazards, closed water."""
 
 from __future__ import annotations
 
@@ -11,9 +11,12 @@ from ..errors import InvalidInputError
 from .grid import GeoPoint
 
 FeatureKind = Literal[
-    "launch", "inlet", "point", "bar", "neck", "hazard", "closed_ring", "closed_area", "place"
+    "launch", "inlet", "point", "bar", "neck", "hazard", "closed_ring", "closed_area", "place",
+    "shore",
 ]
 CLOSED: Final = ("closed_ring", "closed_area")
+AREAS: Final = ("closed_area", "shore")
+"""Kinds with corners all round; a shore inside a shore is an island."""
 MOST_FEATURES: Final = 300
 MOST_CORNERS: Final = 500
 
@@ -58,7 +61,7 @@ class Feature:
             require_number(f"{where}.latitude_deg", corner.latitude_deg, low=-85.0, high=85.0)
             require_number(f"{where}.longitude_deg", corner.longitude_deg, low=-180.0, high=180.0)
         require_number("radius_m", self.radius_m, low=0.0, high=20_000.0, unit="m")
-        if self.kind == "closed_area":
+        if self.kind in AREAS:
             if not 3 <= len(self.corners) <= MOST_CORNERS:
                 raise InvalidInputError(
                     "corners", len(self.corners), f"3 to {MOST_CORNERS} corners of an area"

@@ -140,6 +140,25 @@ def contour_lines(grid: DepthGrid, depth_m: float) -> tuple[Array, ...]:
     return tuple(np.asarray(line) for line in generator.lines(depth_m))
 
 
+def shore_lines(grid: DepthGrid) -> tuple[Array, ...]:
+    """Return where a chart's water ends: its shore, or the edge of what was sounded.
+
+    Parameters
+    ----------
+    grid : DepthGrid
+        The chart.
+
+    Returns
+    -------
+    tuple of ndarray, (points, 2)
+        Each line's east and north, m from the middle of the first cell.
+    """
+    wet = np.pad((~np.isnan(_depths(grid))).astype(float), 1)
+    x = grid.cell_m * (np.arange(wet.shape[1]) - 1.0)
+    y = grid.cell_m * (np.arange(wet.shape[0]) - 1.0)
+    return tuple(np.asarray(line) for line in contour_generator(x=x, y=y, z=wet).lines(0.5))
+
+
 def plan_legs(
     grid: DepthGrid, wish: LegsWish, features: Sequence[Feature] = ()
 ) -> tuple[Leg, ...]:

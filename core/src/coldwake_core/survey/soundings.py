@@ -8,9 +8,11 @@ from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
+import shapely
 from numpy.typing import NDArray
 from scipy.interpolate import LinearNDInterpolator
 from scipy.spatial import Delaunay, QhullError, cKDTree
+from shapely.geometry.base import BaseGeometry
 
 from ..chart.grid import MOST_CELLS, DepthGrid, GeoPoint, moved, offset_m
 from ..checks import require_number
@@ -27,6 +29,8 @@ SOUNDER_M: Final = 0.3
 """What an honest sounding is wrong by at least, m (judged: waves, cone, the boat's own squat)."""
 REACH_M: Final = 250.0
 """Water further from any sounding than this is left blank (judged)."""
+SHORE_STEP_M: Final = 20.0
+"""Along a shore the water is taken to end at least this often."""
 WIDEST_M: Final = 60_000.0
 """A lake wider than this is two lakes, or swapped coordinates."""
 
@@ -181,7 +185,7 @@ def look_at(
 
 def grid_soundings(
     soundings: Sequence[Sounding], *, cell_m: float | None = None, level_m: float = 0.0,
-    origin: str = "",
+    origin: str = "", shores: Sequence[Sequence[GeoPoint]] = (),
 ) -> Chart:
     """Return a chart made from soundings.
 
@@ -195,6 +199,9 @@ def grid_soundings(
         How far the water stood above the chart's own level when it was sounded, m; taken off.
     origin : str
         Where they are from.
+    shores : sequence of sequence of GeoPoint
+        Lines where the water ends at the chart's own level, each all round; one inside another is
+        an island.
 
     Returns
     -------
@@ -210,13 +217,24 @@ def grid_soundings(
     Linear between the corners of the Delaunay triangles; spikes are left out and doubles averaged.
     The doubt of a cell grows with its distance to the nearest sounding, by the bottom's own usual
     slope between neighbours: sqrt(0.3^2 + (slope distance / 2)^2). Cells over 250 m from any
-    sounding are blank.
+    sounding are blank. A shore counts as soundings of nothing along it, and what lies outside it
+    is land.
     """
     look_at(soundings)
     east, north, depth = _flat(soundings)
     keep = np.ones(len(depth), bool)
     keep[_spikes(east, north, depth)] = False
     points, values = _merged(np.column_stack([east, north])[keep], depth[keep] - level_m)
+    rings = [
+        np.array([offset_m(soundings[0].place, corner) for corner in shore]) for shore in shores
+    ]
+    if rings:
+        if not _inside(rings, points[:, 0], points[:, 1]).any():
+            raise InvalidInputError("shore", len(rings), "round the soundings, not beside them")
+        edge = np.concatenate([_along(ring) for ring in rings])
+        points, values = _merged(
+            np.concatenate([points, edge]), np.concatenate([values, np.zeros(len(edge))])
+        )
     try:
         triangles = Delaunay(points)
     except QhullError:
@@ -240,6 +258,8 @@ def grid_soundings(
     found = LinearNDInterpolator(triangles, values)(grid_x, grid_y)
     away = tree.query(np.column_stack([grid_x.ravel(), grid_y.ravel()]))[0].reshape(found.shape)
     found[away > REACH_M] = np.nan
+    if rings:
+        found[~_inside(rings, grid_x, grid_y)] = np.nan
     slope = _usual_slope(points, values, tree)
     doubt = np.sqrt(SOUNDER_M**2 + (0.5 * slope * away) ** 2)
     start = soundings[0].place
@@ -267,6 +287,23 @@ def _flat(soundings: Sequence[Sounding]) -> tuple[Array, Array, Array]:
     start = soundings[0].place
     offsets = np.array([offset_m(start, s.place) for s in soundings])
     return offsets[:, 0], offsets[:, 1], np.array([s.depth_m for s in soundings])
+
+
+def _along(ring: Array) -> Array:
+    """Places along a closed line, SHORE_STEP_M apart or closer."""
+    parts = []
+    for a, b in zip(ring, np.roll(ring, -1, axis=0), strict=True):
+        count = max(math.ceil(float(np.hypot(*(b - a))) / SHORE_STEP_M), 1)
+        parts.append(a + np.linspace(0.0, 1.0, count, endpoint=False)[:, None] * (b - a))
+    return np.concatenate(parts)
+
+
+def _inside(rings: Sequence[Array], x: Array, y: Array) -> NDArray[np.bool_]:
+    """Which places lie within an odd number of closed lines."""
+    water: BaseGeometry = shapely.Polygon()
+    for ring in rings:
+        water = water.symmetric_difference(shapely.Polygon(ring))
+    return np.asarray(shapely.contains_xy(water, x, y))
 
 
 def _spikes(east: Array, north: Array, depth: Array) -> NDArray[np.intp]:

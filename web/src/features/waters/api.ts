@@ -5,6 +5,8 @@ export type ChartMap = Schemas['ChartMap']
 export type Feature = Schemas['Feature']
 /** With all that a form can change. */
 export type DraftFeature = Required<Feature>
+/** Kinds with corners all round. */
+export const AREAS: readonly Feature['kind'][] = ['closed_area', 'shore']
 export type Looked = Schemas['Survey']
 export type NewSurvey = Schemas['NewSurvey']
 export type Leg = Schemas['Leg']

@@ -5,7 +5,7 @@ import L from 'leaflet'
 import { onBeforeUnmount, onMounted, useTemplateRef, watch } from 'vue'
 import { useDisplayStore } from '@/shared/units/store'
 import { lengthFromM } from '@/shared/units/units'
-import type { ChartMap, Feature, Leg } from '../api'
+import { AREAS, type ChartMap, type Feature, type Leg } from '../api'
 
 const props = defineProps<{ chart: ChartMap; legs?: readonly Leg[]; leg?: number | null; draft?: Feature | null }>()
 const emit = defineEmits<{ place: [latitude: number, longitude: number]; leg: [index: number] }>()
@@ -64,6 +64,8 @@ function drawGround(): void {
   if (!bounds.length) return
   const corners = L.latLngBounds(bounds as L.LatLngTuple[])
   ground.addLayer(L.svgOverlay(tint() as unknown as SVGElement, corners))
+  for (const line of props.chart.shore)
+    ground.addLayer(L.polyline(line.places as L.LatLngTuple[], { color: token('--ink'), weight: 2, interactive: false }))
   const named = new Set<number>()
   const longest = [...contours].sort((a, b) => b.places.length - a.places.length)
   for (const line of longest) {
@@ -80,11 +82,12 @@ function drawFeature(feature: Feature, kind = ''): void {
   const at = places[0]
   if (!at) return
   const closed = { color: token('--ink'), weight: 3, dashArray: '3 6', fillColor: token('--ink'), fillOpacity: 0.12, interactive: false }
+  if (feature.kind === 'shore') over!.addLayer(L.polygon(places, { color: token('--ink'), weight: 2, fill: false, interactive: false }))
   if (feature.kind === 'closed_area') over!.addLayer(L.polygon(places, closed))
   if (feature.kind === 'closed_ring') over!.addLayer(L.circle(at, { ...closed, radius: feature.radius_m ?? 0 }))
   if (feature.kind === 'hazard' && feature.radius_m)
     over!.addLayer(L.circle(at, { ...closed, weight: 2, dashArray: '', radius: feature.radius_m }))
-  if (feature.kind !== 'closed_ring' && feature.kind !== 'closed_area') {
+  if (feature.kind !== 'closed_ring' && !AREAS.includes(feature.kind)) {
     over!.addLayer(
       L.circleMarker(at, { radius: 4, color: token('--ink'), weight: 2, fillColor: token('--frost'), fillOpacity: 1, interactive: false }),
     )

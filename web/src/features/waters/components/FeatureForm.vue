@@ -4,12 +4,13 @@ import { computed } from 'vue'
 import ChoiceRow from '@/shared/ui/ChoiceRow.vue'
 import NumberField from '@/shared/ui/NumberField.vue'
 import TextField from '@/shared/ui/TextField.vue'
-import type { DraftFeature } from '../api'
+import { AREAS, type DraftFeature } from '../api'
 
 const feature = defineModel<DraftFeature>({ required: true })
 const emit = defineEmits<{ keep: []; drop: []; leave: []; undo: [] }>()
 const KINDS = [
   { value: 'launch', title: 'Launch' },
+  { value: 'shore', title: 'Shore or island' },
   { value: 'inlet', title: 'Inlet' },
   { value: 'point', title: 'Point' },
   { value: 'bar', title: 'Bar' },
@@ -19,6 +20,7 @@ const KINDS = [
   { value: 'closed_ring', title: 'Closed ring' },
   { value: 'closed_area', title: 'Closed area' },
 ] as const
+const area = computed(() => AREAS.includes(feature.value.kind))
 const closed = computed(() => feature.value.kind === 'closed_ring' || feature.value.kind === 'closed_area')
 const ring = computed(() => feature.value.kind === 'closed_ring' || feature.value.kind === 'hazard')
 </script>
@@ -29,16 +31,17 @@ const ring = computed(() => feature.value.kind === 'closed_ring' || feature.valu
     <TextField v-model="feature.name" label="its name" maxlength="120" test="feature-name" />
     <p class="label" data-test="feature-corners">
       {{
-        feature.kind === 'closed_area'
+        area
           ? `Press its corners on the chart, in order: ${feature.corners.length} so far.`
           : feature.corners.length
             ? 'Placed. Press elsewhere on the chart to move it.'
             : 'Press its place on the chart.'
       }}
     </p>
-    <v-btn v-if="feature.kind === 'closed_area' && feature.corners.length" size="small" @click="emit('undo')"
-      >Take the last corner back</v-btn
-    >
+    <v-btn v-if="area && feature.corners.length" size="small" @click="emit('undo')">Take the last corner back</v-btn>
+    <p v-if="feature.kind === 'shore'" class="label">
+      Where the water ends at the chart's own level; one inside another is an island. The chart is made anew with it.
+    </p>
     <NumberField v-if="ring" v-model="feature.radius_m" :label="closed ? 'its radius' : 'berth'" measure="long" test="feature-radius" />
     <template v-if="closed">
       <TextField v-model="feature.rule" label="the rule, as you read it" maxlength="300" test="feature-rule" />

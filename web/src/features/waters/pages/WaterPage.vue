@@ -11,7 +11,7 @@ import { describeError } from '@/shared/units/describe'
 import { settled, type Typed } from '@/shared/units/measures'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatLength } from '@/shared/units/units'
-import { dropSurvey, getChart, saveFeatures, type ChartMap as Chart, type DraftFeature, type Feature } from '../api'
+import { AREAS, dropSurvey, getChart, saveFeatures, type ChartMap as Chart, type DraftFeature, type Feature } from '../api'
 import ChartMap from '../components/ChartMap.vue'
 import FeatureForm from '../components/FeatureForm.vue'
 import SurveyImport from '../components/SurveyImport.vue'
@@ -41,6 +41,7 @@ const KIND: Record<Feature['kind'], string> = {
   hazard: 'keep off',
   closed_ring: 'closed ring',
   closed_area: 'closed area',
+  shore: 'shore',
 }
 const items = computed(
   () =>
@@ -72,7 +73,7 @@ function begin(): void {
 function place(latitude: number, longitude: number): void {
   if (!draft.value) return
   const corner = { latitude_deg: Math.round(latitude * 1e6) / 1e6, longitude_deg: Math.round(longitude * 1e6) / 1e6 }
-  const corners = draft.value.kind === 'closed_area' ? [...draft.value.corners, corner] : [corner]
+  const corners = AREAS.includes(draft.value.kind) ? [...draft.value.corners, corner] : [corner]
   draft.value = { ...draft.value, corners }
 }
 
@@ -91,7 +92,7 @@ const others = (): Feature[] => chart.value!.features.filter((feature) => featur
 
 async function keepDraft(): Promise<void> {
   const kind = draft.value!.kind
-  const corners = kind === 'closed_area' ? draft.value!.corners : draft.value!.corners.slice(-1)
+  const corners = AREAS.includes(kind) ? draft.value!.corners : draft.value!.corners.slice(-1)
   if (await keep([...others(), { ...draft.value!, corners }])) draft.value = null
 }
 async function dropDraft(): Promise<void> {
