@@ -4,8 +4,11 @@ from __future__ import annotations
 
 from typing import Any
 
+from day_cases import planned, rising
 from hypothesis import strategies as st
 from tackle import demo_outfit
+
+from coldwake_core.decode import encode
 
 OUTFIT = demo_outfit()
 RODS = [rod["id"] for rod in OUTFIT["rods"]] + ["rod-x"]
@@ -99,6 +102,7 @@ PAYLOADS: dict[str, st.SearchStrategy[dict[str, Any]]] = {
     "move_taken": _MOVE,
     "move_refused": _MOVE,
     "undone": st.just({}),
+    "day_planned": st.sampled_from([encode(planned()), encode(planned(rising(rise_degf=1.0)))]),
     "trip_ended": st.just({}),
     "auditioned": _one(
         piece=st.just("lure"), piece_id=st.sampled_from(LURES), low_mps=st.just(0.4),

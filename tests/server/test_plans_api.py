@@ -9,6 +9,7 @@ import threading
 import time
 import uuid
 from contextlib import contextmanager
+from datetime import UTC, datetime, timedelta
 from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
 
 import httpx
@@ -204,6 +205,35 @@ FLOAT = {
     "launch": "west launch", "out_s": 1_776_171_600.0, "back_s": 1_776_200_400.0,
     "call": "Ash, 555 0100, then the county",
 }
+
+
+def test_a_trip_under_way_takes_a_planned_day_once_and_only_its_own(client, stranger):
+    _, lists = send(client, "get", "/api/trips/")
+    boat = lists["outfits"][0]["id"]
+    _, trip = send(client, "post", "/api/trips/", {
+        "name": "Unplanned", "water_id": water_id(), "outfit_id": boat, "species": "trout",
+    })
+    where = f"/api/trips/{trip['id']}/day/"
+    assert send(client, "get", f"/api/trips/{trip['id']}/fish/")[1]["day"] is None
+    here = datetime.fromtimestamp(trip["started_at_s"], UTC) + timedelta(
+        minutes=trip["utc_offset_min"]
+    )
+    key, event_id = str(uuid.uuid4()), str(uuid.uuid4())
+    send(client, "put", f"/api/plans/{key}/", asked(day=here.date().isoformat()))
+    for _ in range(2):
+        assert send(client, "post", where, {"id": event_id, "plan_id": key})[0] == 204
+    _, page = send(client, "get", f"/api/trips/{trip['id']}/events/")
+    assert [event["type"] for event in page["events"]].count("day_planned") == 1
+    assert send(client, "get", f"/api/trips/{trip['id']}/fish/")[1]["day"]["planned"]
+    for changes in ({"day": "2026-04-14"}, {"species": "kokanee"}):
+        other = str(uuid.uuid4())
+        send(client, "put", f"/api/plans/{other}/", asked(**{"day": str(here.date()), **changes}))
+        status, error = send(client, "post", where, {"id": str(uuid.uuid4()), "plan_id": other})
+        assert (status, error["field"]) == (422, "plan_id")
+    status, error = send(client, "post", where, {"id": "no", "plan_id": key})
+    assert (status, error["field"]) == (422, "id")
+    sent = {"id": str(uuid.uuid4()), "plan_id": key}
+    assert stranger.post(where, sent, format="json").status_code == 404
 
 
 def test_a_float_plan_is_written_as_text_and_as_calendar(client):

@@ -36,12 +36,14 @@ from .payloads import (
     VoltageRead,
     check_uuid,
 )
+from .planned import DayPlan
 
 Payload = (
     RodSetup | LineSet | RodOnly | Landed | SpeedChanged | TemperatureRead | MarkSeen | Sounded
     | OffsetChosen | CurrentNoted | DepthSeen | ReadingSetAside | TipMoved | BottomTap
     | BeatCounted | VoltageRead | ClearanceChosen | PositionFixed | SchoolChosen | MoveAnswered
     | Undone | Nothing | Auditioned | Checked | LookAgain | TackleBrought | Wind
+    | DayPlan
 )
 
 EVENT_TYPES: Final[dict[str, type]] = {
@@ -78,6 +80,7 @@ EVENT_TYPES: Final[dict[str, type]] = {
     "checked": Checked,
     "look_again": LookAgain,
     "tackle_brought": TackleBrought,
+    "day_planned": DayPlan,
 }
 
 

@@ -34,6 +34,7 @@ from .payloads import (
     TipMoved,
     VoltageRead,
 )
+from .planned import DayPlan
 from .state import (
     SURFACE_M,
     Answer,
@@ -70,7 +71,7 @@ def begin(trip: Trip) -> TripState:
     return TripState(
         outfit=trip.outfit, rods={rod.id: RodState(rod_id=rod.id) for rod in trip.outfit.rods},
         bottom_m=trip.bottom_m, deepest_m=trip.bottom_m,
-        depth_readings=list(trip.readings), species=trip.species,
+        depth_readings=list(trip.readings), species=trip.species, plan=trip.plan,
     )
 
 
@@ -376,8 +377,13 @@ def _ended(state: TripState, at_s: float, item: object, _: str) -> None:
         _line_in(state, at_s, RodOnly(rod_id=rod_id), "")
 
 
+def _planned(state: TripState, _: float, item: DayPlan, __: str) -> None:
+    state.plan = item
+
+
 _APPLY: dict[str, Callable[[TripState, float, Any, str], None]] = {
     "rod_rigged": _rig,
+    "day_planned": _planned,
     "line_set": _set_line,
     "line_in": _line_in,
     "bait_checked": _bait,

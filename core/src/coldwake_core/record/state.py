@@ -20,6 +20,7 @@ from .payloads import (
     PositionFixed,
     VoltageRead,
 )
+from .planned import DayPlan
 from .trip import PastReading, Species
 
 SURFACE_M: Final = 1.0
@@ -209,6 +210,7 @@ class TripState:
     checks: dict[tuple[str, str], CheckDone] = field(default_factory=dict)
     looks_due: dict[str, LookDue] = field(default_factory=dict)
     surface: Reading | None = None
+    plan: DayPlan | None = None
 
     def copy(self) -> TripState:
         """Return a state that can go on without this one: what it lists is never changed in place.

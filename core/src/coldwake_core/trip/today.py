@@ -66,15 +66,15 @@ def today(now: Now) -> Today | None:
     Today or None
         None without a plan. Worked out once for what was read and chosen so far.
     """
-    plan, trip, state = now.trip.plan, now.trip, now.state
+    trip, state, plan = now.trip, now.state, now.state.plan
     if plan is None:
         return None
     readings = surface_readings(now)
     schools = state.schools.get("cold_morning"), state.schools.get("colour")
-    # A tap changes neither: the day is worked out anew only when something was read or chosen.
+    # A tap changes none of it: the day is worked out anew only when something was read or chosen.
     found: Today | None
-    known, found = now.memo.get("today", (None, None))
-    if known != (readings, schools):
+    of_plan, known, found = now.memo.get("today", (None, None, None))
+    if of_plan is not plan or known != (readings, schools):
         before, day = SlidDay(plan.forecast), SlidDay(plan.forecast, readings)
         planned, phases = (
             day_phases(
@@ -87,7 +87,7 @@ def today(now: Now) -> Today | None:
             day=day, before=before, phases=phases, planned=planned,
             departure=departure(before, readings, planned, phases),
         )
-        now.memo["today"] = (readings, schools), found
+        now.memo["today"] = plan, (readings, schools), found
     return found
 
 

@@ -232,13 +232,13 @@ def today_view(now: Now) -> DayView | None:
     Returns
     -------
     DayView or None
-        None where it took no plan along.
+        None where it has no plan.
     """
     trip, state = now.trip, now.state
-    if trip.plan is None:
+    if state.plan is None:
         return None
     return day_view(
-        trip.plan, species=trip.species, sun=trip.sun, bottom_m=trip.bottom_m,
+        state.plan, species=trip.species, sun=trip.sun, bottom_m=trip.bottom_m,
         schools=state.schools, readings=surface_readings(now),
     )
 

@@ -4,6 +4,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { getChart, legsGpx, planLegs, type ChartMap as Chart, type Leg, type LegsWish } from '@/features/waters/api'
 import ChartMap from '@/features/waters/components/ChartMap.vue'
+import { getTightest } from '@/features/trip/api'
 import { latestOnly } from '@/shared/core/latest'
 import EmptyState from '@/shared/ui/EmptyState.vue'
 import ErrorNote from '@/shared/ui/ErrorNote.vue'
@@ -15,7 +16,8 @@ import { formatLength, lengthFromM } from '@/shared/units/units'
 import type { DayView, Phase } from '../api'
 
 type Hour = DayView['hours'][number]
-const props = defineProps<{ waterId: number; hour: Hour; phase: Phase | null }>()
+/** ``tripId``: the open trip whose lines are to go round with the boat. */
+const props = defineProps<{ waterId: number; hour: Hour; phase: Phase | null; tripId: string | null }>()
 const router = useRouter()
 const display = useDisplayStore()
 const chart = shallowRef<Chart | null>(null)
@@ -28,6 +30,24 @@ const along = (metres: number): string => {
   return `${Math.round(lengthFromM(metres, display.units) / by) * by} ${display.units.length}`
 }
 const form = ref<{ depth: Typed; radius: Typed; margin: Typed; weave: boolean }>({ depth: null, radius: 35, margin: 30, weave: false })
+
+/** The smallest circle that the lines which are out can go round to both sides; null where none are or nobody knows. */
+const tightest = ref<number | null>(null)
+watch(
+  () => props.tripId,
+  async (id) => {
+    tightest.value = null
+    if (id === null) return
+    try {
+      const turns = await getTightest(id)
+      const { port, starboard } = turns
+      if (port.radius_m !== null && starboard.radius_m !== null) tightest.value = Math.max(port.radius_m, starboard.radius_m)
+    } catch {
+      // No line is out, or none can be solved: the turn is typed.
+    }
+  },
+  { immediate: true },
+)
 
 /** What the phase follows where nobody says otherwise. */
 const usual = computed(() => props.phase?.contour_m ?? 0)
@@ -120,6 +140,15 @@ async function save(): Promise<void> {
           />
           <NumberField v-model="form.radius" label="tightest turn" measure="long" test="leg-radius" />
         </div>
+        <button
+          v-if="tightest !== null && form.radius !== tightest"
+          type="button"
+          class="link"
+          data-test="leg-tightest"
+          @click="form.radius = tightest"
+        >
+          The lines that are out go round {{ formatLength(tightest, display.units) }}: take that
+        </button>
         <label class="weave"><input v-model="form.weave" type="checkbox" data-test="leg-weave" /> weave up and down the bank</label>
         <ErrorNote :text="problem" />
         <ol>
@@ -169,6 +198,13 @@ async function save(): Promise<void> {
 h2,
 p {
   margin: 0;
+}
+.link {
+  min-height: 44px;
+  text-align: left;
+  font-size: 14px;
+  text-decoration: underline;
+  color: var(--ink);
 }
 .weave {
   display: flex;

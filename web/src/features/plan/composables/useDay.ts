@@ -5,7 +5,7 @@ import { describeError } from '@/shared/units/describe'
 import { settled, type Typed } from '@/shared/units/measures'
 import { useDisplayStore } from '@/shared/units/store'
 import { readProfile, writeProfile } from '../logic/profile'
-import { getWeather, lastSurface, readDayFile, tryDay, type Asked, type DayTried, type WeatherHour } from '../api'
+import { getWeather, lastSurface, readDayFile, tryDay, type Asked, type DayTried, type KeptPlan, type WeatherHour } from '../api'
 
 type Pairs = readonly (readonly number[])[]
 
@@ -48,6 +48,7 @@ export interface DayPlanning {
   lastProfile: ShallowRef<Pairs>
   takeProfile: () => void
   takeFile: (kind: 'weather' | 'profile', text: string) => Promise<void>
+  reopen: (kept: KeptPlan) => void
   draw: (what: 'wind_mps' | 'cloud', values: number[], done: boolean) => void
 }
 
@@ -208,6 +209,33 @@ export function useDay(): DayPlanning {
     }
   }
 
+  /** A day that was kept: its wishes and its weather as they were, to be looked at and changed. */
+  function reopen(kept: KeptPlan): void {
+    const { asked: was } = kept
+    const profile = (was.profile ?? []) as Pairs
+    Object.assign(wishes, {
+      water_id: was.water_id,
+      species: was.species,
+      day: was.day,
+      surface: was.surface_degc ?? null,
+      secchi: was.secchi_m ?? wishes.secchi,
+      profile: profile.length ? writeProfile(profile, (was.oxygen ?? []) as Pairs, display.units) : '',
+      cold_school: was.schools?.cold_morning ?? null,
+      colour_school: was.schools?.colour ?? wishes.colour_school,
+      way: was.home?.way_m ?? null,
+      home: was.home?.home_mps ?? null,
+      endurance: was.home?.endurance_h == null ? null : was.home.endurance_h * 60,
+      current: was.river?.current_mps ?? null,
+      fell: was.river?.fell_m ?? null,
+    })
+    hours.value = was.hours ?? null
+    words.value = was.weather_words ?? kept.view.weather_words
+    age.value = null
+    trouble.value = ''
+    day.value = kept
+    problem.value = null
+  }
+
   function draw(what: 'wind_mps' | 'cloud', values: number[], done: boolean): void {
     const from = hours.value ?? day.value?.hours
     if (!from) return
@@ -232,6 +260,7 @@ export function useDay(): DayPlanning {
     lastProfile,
     takeProfile,
     takeFile,
+    reopen,
     draw,
   }
 }

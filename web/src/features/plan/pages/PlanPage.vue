@@ -1,9 +1,9 @@
 <script setup lang="ts">
 // The evening before: the day by hours is the page. It is drawn on, everything follows, and a trip takes it along.
-import { computed, onMounted, ref, shallowRef, watch } from 'vue'
+import { computed, nextTick, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { listWaters, type Water } from '@/features/locker/api'
-import { listTrips, startTrip, type NewTrip, type TripList } from '@/features/trip/api'
+import { listTrips, startTrip, takePlan, type NewTrip, type TripList } from '@/features/trip/api'
 import { formatAge, formatClock, tripDay } from '@/features/trip/logic/format'
 import { newId } from '@/features/trip/logic/events'
 import ChoiceRow from '@/shared/ui/ChoiceRow.vue'
@@ -13,14 +13,16 @@ import TextField from '@/shared/ui/TextField.vue'
 import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
 import { farFromM, farUnit, formatSpeed, temperatureFromC } from '@/shared/units/units'
-import { savePlan, type Asked } from '../api'
+import { getPlan, savePlan, type Asked } from '../api'
 import ColoursAtDepth from '../components/ColoursAtDepth.vue'
 import DayPicture from '../components/DayPicture.vue'
 import DayWishes from '../components/DayWishes.vue'
 import FloatPlan from '../components/FloatPlan.vue'
+import KeptDays from '../components/KeptDays.vue'
 import LegsPanel from '../components/LegsPanel.vue'
 import OpeningPanel from '../components/OpeningPanel.vue'
 import PhaseCards from '../components/PhaseCards.vue'
+import PlanPaper from '../components/PlanPaper.vue'
 import RiverDay from '../components/RiverDay.vue'
 import UnderWay from '../components/UnderWay.vue'
 import { useDay } from '../composables/useDay'
@@ -60,6 +62,9 @@ const far = computed(() => {
   const way = day.value?.view.way_m ?? 0
   return `${(Math.round(farFromM(way, display.units) * 10) / 10).toString()} ${farUnit(display.units)}`
 })
+const dayName = computed(() =>
+  new Date(`${wishes.day}T12:00:00`).toLocaleDateString(undefined, { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' }),
+)
 const printDay = (): void => window.print()
 
 function look(atS: number): void {
@@ -129,8 +134,71 @@ const form = ref({
 const named = (rows: { id: number; name: string }[]) => rows.map(({ id, name }) => ({ value: id, title: name }))
 /** The same until the trip is started: pressed twice, or sent again, it is one trip with one plan. */
 let tripId = newId()
-let planId = newId()
+let takenId = newId()
+const planId = ref(newId())
 const starting = ref(false)
+const keptDays = useTemplateRef('keptDays')
+/** What was done, said in a few words. */
+const done = ref('')
+/** The open trip that the day on this page is a day for. */
+const underWay = computed(
+  () =>
+    list.value?.trips.find(
+      (trip) =>
+        !trip.is_ended &&
+        trip.water_name === water.value?.name &&
+        trip.species === wishes.species &&
+        tripDay({ ...trip, started_at_s: trip.now_s }) === wishes.day,
+    ) ?? null,
+)
+
+/** Keep the day as it stands; say whether that went well. */
+async function keep(): Promise<boolean> {
+  error.value = null
+  done.value = ''
+  if (starting.value) return false
+  starting.value = true
+  try {
+    const body = planning.asked(false)
+    if (!body) throw new Error('Give water and surface temperature first: the day is computed from them.')
+    await savePlan(planId.value, body)
+    done.value = 'Kept.'
+    await keptDays.value?.refresh()
+    return true
+  } catch (caught) {
+    error.value = describeError(caught, display.units)
+    return false
+  } finally {
+    starting.value = false
+  }
+}
+
+async function give(): Promise<void> {
+  const trip = underWay.value
+  if (!trip || !(await keep())) return
+  try {
+    await takePlan(trip.id, { id: takenId, plan_id: planId.value })
+    takenId = newId()
+    await router.push({ path: '/fish', query: { trip: trip.id } })
+  } catch (caught) {
+    error.value = describeError(caught, display.units)
+  }
+}
+
+async function reopen(id: string): Promise<void> {
+  error.value = null
+  done.value = ''
+  ready.value = false
+  try {
+    planning.reopen(await getPlan(id))
+    planId.value = id
+  } catch (caught) {
+    error.value = describeError(caught, display.units)
+  }
+  // What the wishes now say has been computed: only a change from here on asks anew.
+  await nextTick()
+  ready.value = true
+}
 
 async function start(): Promise<void> {
   error.value = null
@@ -142,18 +210,18 @@ async function start(): Promise<void> {
   starting.value = true
   try {
     const body = day.value ? planning.asked(false) : null
-    if (body) await savePlan(planId, body)
+    if (body) await savePlan(planId.value, body)
     const sent: NewTrip = {
       id: tripId,
       name: form.value.name,
       water_id: wishes.water_id,
       outfit_id: form.value.outfit_id,
       species: wishes.species,
-      ...(body ? { plan_id: planId } : {}),
+      ...(body ? { plan_id: planId.value } : {}),
     }
     const trip = await startTrip(sent)
     tripId = newId()
-    planId = newId()
+    planId.value = newId()
     await router.push({ path: '/fish', query: { trip: trip.id } })
   } catch (caught) {
     error.value = describeError(caught, display.units)
@@ -194,6 +262,7 @@ onMounted(async () => {
       @act="router.push('/first-day')"
     />
     <template v-else-if="list">
+      <PlanPaper v-if="day && water" :day="day" :water-name="water.name" :species="wishes.species" :day-name="dayName" />
       <UnderWay v-model="list" @problem="error = $event" />
       <ErrorNote :text="error ?? problem" />
       <div class="grid">
@@ -234,7 +303,13 @@ onMounted(async () => {
             :outfit-id="form.outfit_id"
             :phase="phase"
           />
-          <LegsPanel v-if="seen && wishes.water_id !== null" :water-id="wishes.water_id" :hour="seen" :phase="phase" />
+          <LegsPanel
+            v-if="seen && wishes.water_id !== null"
+            :water-id="wishes.water_id"
+            :hour="seen"
+            :phase="phase"
+            :trip-id="underWay?.id ?? null"
+          />
           <div v-if="day" class="below">
             <RiverDay v-if="day.river" :day="day" />
             <ColoursAtDepth :light="day.view.light" />
@@ -280,7 +355,13 @@ onMounted(async () => {
             <v-btn type="submit" class="go" :disabled="starting" data-test="start-trip">
               {{ day ? 'Start now, with this day' : 'Start now' }}
             </v-btn>
+            <div v-if="day" class="acts">
+              <v-btn :disabled="starting" data-test="keep-day" @click="keep">Keep this day</v-btn>
+              <v-btn v-if="underWay" :disabled="starting" data-test="give-day" @click="give">Give it to {{ underWay.name }}</v-btn>
+            </div>
+            <p v-if="done" class="label" role="status">{{ done }}</p>
           </form>
+          <KeptDays ref="keptDays" :open-id="planId" @open="reopen" />
         </aside>
       </div>
       <FloatPlan
@@ -407,6 +488,12 @@ a {
   background: var(--ink);
   color: var(--frost);
 }
+.acts {
+  --v-btn-height: 44px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
 .print {
   --v-btn-height: 44px;
   margin-left: auto;
@@ -414,14 +501,17 @@ a {
 @media print {
   .print,
   aside,
+  .head,
+  .hours,
+  .legend,
+  .below,
+  .plan :deep(.phases),
+  .plan :deep(.side),
   .plan :deep(.v-btn) {
     display: none;
   }
   .grid {
     grid-template-columns: minmax(0, 1fr);
-  }
-  .hours {
-    height: 300px;
   }
   .plan :deep(section) {
     break-inside: avoid;
