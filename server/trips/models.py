@@ -39,6 +39,10 @@ class Trip(models.Model):
     chart = models.JSONField(null=True, blank=True, help_text="the water's chart when it started")
     rules = models.JSONField(null=True, blank=True, help_text="the water's rules when it started")
     plan = models.JSONField(null=True, blank=True, help_text="the day as it was planned")
+    earlier = models.JSONField(default=list, blank=True, help_text="what earlier days taught")
+    taught = models.JSONField(
+        null=True, blank=True, help_text="what this day taught, and up to which event"
+    )
     is_ended = models.BooleanField(default=False)
 
     class Meta:
@@ -55,7 +59,7 @@ class Trip(models.Model):
             "utc_offset_min": self.utc_offset_min, "bottom_m": self.bottom_m,
             "outfit": self.outfit, "sun": self.sun, "clock_shift_s": self.clock_shift_s,
             "rest_after_s": self.rest_after_s, "readings": self.readings, "chart": self.chart,
-            "rules": self.rules, "plan": self.plan,
+            "rules": self.rules, "plan": self.plan, "earlier": self.earlier,
         }
 
 

@@ -16,7 +16,9 @@ def own_trip(user: AbstractBaseUser | AnonymousUser, trip_id: uuid.UUID) -> Trip
     Raises rest_framework.exceptions.NotFound otherwise.
     """
     # What it started with is large and, once read, kept: it is fetched when it is asked for.
-    trips = Trip.objects.defer("outfit", "chart", "readings", "rules", "sun", "plan")
+    trips = Trip.objects.defer(
+        "outfit", "chart", "readings", "rules", "sun", "plan", "earlier", "taught"
+    )
     trip = trips.filter(pk=trip_id, owner_id=user.pk).first()
     if trip is None:
         raise NotFound("You have no such trip.")

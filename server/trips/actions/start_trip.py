@@ -24,6 +24,7 @@ from waters.chart_out import chart_of
 from waters.models import Water
 from waters.sun import sun_of_day
 
+from ..earlier import earlier_days
 from ..models import Trip
 from ..queries import trip_now
 from .append_events import AppendEvents
@@ -62,12 +63,13 @@ class StartTrip:
             day=(self.started_at.astimezone(UTC) + offset).date(),
             utc_offset_min=offset_min,
         )
+        species, plan = require_choice("species", self.species, SPECIES), self._plan()
         return {
             "name": require_text("name", self.name, longest=120),
             "boat": outfit,
             "water": water,
             "water_name": water.name,
-            "species": require_choice("species", self.species, SPECIES),
+            "species": species,
             "started_at": self.started_at,
             "utc_offset_min": offset_min,
             "bottom_m": water.deepest_m,
@@ -77,7 +79,11 @@ class StartTrip:
             "readings": earlier_readings(outfit),
             "chart": _carried(water),
             "rules": water.rules,
-            "plan": self._plan(),
+            "plan": plan,
+            "earlier": earlier_days(
+                self.owner, species=species, water_name=water.name,
+                started_at=self.started_at, plan=plan,
+            ),
         }
 
     def _plan(self) -> Any:

@@ -108,6 +108,13 @@ class NewTripSerializer(serializers.Serializer):
     plan_id = serializers.UUIDField(required=False, allow_null=True)
 
 
+class TakePlanSerializer(serializers.Serializer):
+    """A planned day for a trip under way; sent again under the same id, it is taken once."""
+
+    id = serializers.UUIDField()
+    plan_id = serializers.UUIDField()
+
+
 @extend_schema_field(
     PolymorphicProxySerializer(
         component_name="EventPayload",

@@ -31,6 +31,7 @@ from waters.models import Water
 from ..actions.append_events import AppendEvents
 from ..actions.first_day import FirstDay
 from ..actions.start_trip import StartTrip
+from ..actions.take_plan import TakePlan
 from ..models import Trip
 from ..permissions import own_trip
 from ..queries import (
@@ -62,6 +63,7 @@ from .schemas import (
     RodSetupSerializer,
     SpreadCheckSerializer,
     TackleBroughtSerializer,
+    TakePlanSerializer,
     TightestTurnsSerializer,
     TripDocumentSerializer,
     TripExportSerializer,
@@ -306,6 +308,20 @@ class PlanView(APIView):
         return Response(encode(plan(trip_now(trip), 
             course=request.query_params.get("course", ""), now_s=trip_now_s(trip), **asked
         )))
+
+
+class TakePlanView(APIView):
+    """A planned day for a trip that is under way."""
+
+    @extend_schema(
+        operation_id="take_plan", request=TakePlanSerializer,
+        responses={204: None, 409: ErrorSerializer, **_ERRORS},
+    )
+    def post(self, request: Request, trip_id: uuid.UUID) -> Response:
+        """Take it: every device of the boat hears of it as of any other event."""
+        trip, body = own_trip(request.user, trip_id), body_of(request)
+        TakePlan(trip=trip, event_id=body.get("id"), plan_id=body.get("plan_id")).execute()
+        return Response(status=204)
 
 
 class ManoeuvreView(APIView):

@@ -13,13 +13,14 @@ from typing import Final
 
 from ..constants import FOOT_M, MPH_MPS
 from ..evidence.rates import Exposure, RateComparison, compare_rates
-from ..evidence.recipe import Recipe
+from ..evidence.recipe import Recipe, Thumb
 from ..gear.inspection import LOOK_ITEMS, inspection, rod_inspections
 from ..gear.setup import RodSetup, recipe_words
 from ..gear.window import SpeedWindow
 from ..record.beside import Checked
 from ..record.payloads import LineSet, MoveAnswered, MoveChange, SpeedChanged
 from ..record.state import TripState
+from .back_and_forth import back_move
 from .choice import ORDER, Option, OptionKind, Weighed, best_option, weigh_options
 from .marks import MarkedBand, run_at_m
 from .method import Method
@@ -97,12 +98,18 @@ def next_move(situation: Situation) -> Advice:
     urgent = next((move for move in _range_moves(situation) if stands(move)), None)
     if urgent is not None:
         return Advice(move=urgent)
-    weighed = [w for w in _weighed(situation) if stands(w[0])]
+    recipes = _recipes(situation)
+    weighed = [w for w in _weighed(situation, recipes) if stands(w[0])]
     others = _runners_up(weighed[1:4])
-    if not weighed or best_option([weighed[0][1]]) is None:
+    best, worth = weighed[0] if weighed and best_option([weighed[0][1]]) else (None, None)
+    back = back_move(situation, recipes, _thumb(situation))
+    if back is not None and stands(back):
+        told = back.gain_hits or 0.0
+        if worth is None or told > worth.worth:
+            return Advice(move=back, others=_runners_up(weighed[:3]))
+    if best is None or worth is None:
         dry = next((move for move in _dry_moves(situation) if stands(move)), None)
         return Advice(move=dry, others=_runners_up(weighed[:3]))
-    best, worth = weighed[0]
     if best.answer.kind in BLAMED:
         look = next(
             (m for m in _tuning_moves(situation)
@@ -120,25 +127,32 @@ def _runners_up(weighed: Sequence[tuple[Move, Weighed]]) -> tuple[RunnerUp, ...]
     )
 
 
-def _weighed(now: Situation) -> list[tuple[Move, Weighed]]:
-    """All moves that could be made, each with what it is worth, the best first."""
-    moves = (
-        *_speed_moves(now), *_mark_moves(now), *_method_depth_moves(now), *_copy_moves(now),
-        *try_moves(now),
-    )
-    recipes = {
+def _recipes(now: Situation) -> dict[str, Recipe]:
+    """What each rod that fishes shows."""
+    return {
         rod.rod_id: recipe_of(
             now.outfit, rod.setup, depth_m=rod.depth_m, setting_m=rod.setting_m,
             speed_mps=now.speed_mps,
         )
         for rod in now.rods
     }
+
+
+def _thumb(now: Situation) -> Thumb | None:
+    return None if now.method is None else thumb_of(now.method, now.state.bottom_m)
+
+
+def _weighed(now: Situation, recipes: Mapping[str, Recipe]) -> list[tuple[Move, Weighed]]:
+    """All moves that could be made, each with what it is worth, the best first."""
+    moves = (
+        *_speed_moves(now), *_mark_moves(now), *_method_depth_moves(now), *_copy_moves(now),
+        *try_moves(now),
+    )
     asked = [_option(now, move, recipes, f"{number:03d}") for number, move in enumerate(moves)]
     options = [option for option in asked if option is not None]
-    thumb = None if now.method is None else thumb_of(now.method, now.state.bottom_m)
     return [
         (moves[int(worth.option.key)], worth)
-        for worth in weigh_options(now.model, thumb, recipes, options, now.minutes_left)
+        for worth in weigh_options(now.model, _thumb(now), recipes, options, now.minutes_left)
     ]
 
 

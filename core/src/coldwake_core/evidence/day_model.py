@@ -15,6 +15,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from ..constants import FOOT_M, INCH_M, MPH_MPS
+from ..record.earlier import EarlierDay
 from .recipe import Recipe, Thumb
 
 LEVEL_PM: Final = 1.0 / 120.0
@@ -296,6 +297,50 @@ class DayModel:
         """
         self._learn(self._real(weights), hits, math.log(LEVEL_PM * minutes), OVERDISPERSION)
 
+    def remember(self, days: Sequence[EarlierDay], share: float) -> None:
+        """Learn from earlier days, before anything of this one is counted.
+
+        Parameters
+        ----------
+        days : sequence of EarlierDay
+            Each counts by how like this one it is.
+        share : float
+            What part of it counts at all, 0 to 1: as its user says.
+
+        Notes
+        -----
+        A power prior (Ibrahim & Chen 2000, from memory): counts and exposure are taken times the
+        weight. How well a day bit says nothing of this one, so its exposure is scaled until what it
+        expects of the whole day is what the day gave: only what earned more than the rest of its
+        own day is learnt.
+
+        References
+        ----------
+        Ibrahim, J.G., Chen, M.-H. (2000). Power prior distributions for regression models.
+        Statistical Science 15, 46-60. From memory.
+        """
+        for day in days:
+            hits = sum(item.hits for item in day.shown)
+            minutes = math.fsum(item.minutes for item in day.shown)
+            weight = share * day.like
+            if not hits or weight <= 0.0:
+                continue
+            scale = hits / (LEVEL_PM * minutes)
+            for item in day.shown:
+                recipe = Recipe(
+                    depth_m=item.depth_m, speed_mps=item.speed_mps, setback_m=item.setback_m,
+                    leader_m=item.leader_m, flash=item.flash, thump=item.thump,
+                    colour=item.colour, lure=item.lure,
+                )
+                dials = [
+                    (i, w) for i, w in self.weights(recipe, None)
+                    if i not in (self._level, self._clock)
+                ]
+                self._learn(
+                    self._real([*dials, (self._trust, item.expected)]), weight * item.hits,
+                    math.log(weight * scale * LEVEL_PM * item.minutes), OVERDISPERSION,
+                )
+
     def mark(self, counts: Sequence[tuple[float, int]]) -> None:
         """Learn from fish seen on the sonar: how many, at which depths.
 
@@ -333,7 +378,7 @@ class DayModel:
             row[index] = 0.0
         self.cov[index][index] = variance
 
-    def _learn(self, weights: Weights, count: int, offset: float, dispersion: float) -> None:
+    def _learn(self, weights: Weights, count: float, offset: float, dispersion: float) -> None:
         """One count: the mode of its log rate by Newton, then a step of rank one."""
         # The sum of some rows, by their weights: the matrix is symmetric.
         gain = [0.0] * len(self.mean)
@@ -353,14 +398,14 @@ class DayModel:
 
 
 def poisson_mode(
-    count: int, mean: float, variance: float, dispersion: float
+    count: float, mean: float, variance: float, dispersion: float
 ) -> tuple[float, float]:
     """Return the most probable log of a mean count, and the curvature of its likelihood there.
 
     Parameters
     ----------
-    count : int
-        What was counted.
+    count : float
+        What was counted; of an earlier day, a part of it.
     mean, variance : float
         What was believed of the log before.
     dispersion : float

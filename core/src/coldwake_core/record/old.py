@@ -101,6 +101,9 @@ def _take_out(document: Any, field: str) -> bool:
     if whole:
         document[whole[1]] = None
         return True
+    if field == "trip.earlier":
+        document["earlier"] = []
+        return True
     if item is None:
         return False
     holder = document["outfit"] if item[1] else document

@@ -284,7 +284,9 @@ class PositionFixed:
         require_number("course_deg", self.course_deg, low=0.0, high=360.0, unit="degrees")
 
 
-SchoolTopic = Literal["cold_morning", "leader", "snubber", "setback", "mood", "colour", "marks"]
+SchoolTopic = Literal[
+    "cold_morning", "leader", "snubber", "setback", "mood", "colour", "marks", "earlier",
+]
 COLOUR_SCHOOLS: Final = (
     "soft_then_flash", "bright_metal", "uv_in_silt", "match_bait", "thump_first",
 )
@@ -296,6 +298,7 @@ SCHOOLS: Final[dict[str, tuple[str, ...]]] = {
     "mood": ("active", "usual", "tough"),
     "colour": COLOUR_SCHOOLS,
     "marks": ("above", "level"),
+    "earlier": ("half", "full", "none"),
 }
 
 

@@ -8,9 +8,11 @@ from typing import Literal
 
 from ..chart.grid import DepthGrid, GeoPoint
 from ..checks import require_number, require_text
+from ..errors import InvalidInputError
 from ..gear.setup import RodSetup
 from ..gear.tackle import Outfit
 from ..rig_rules.law import WaterRules
+from .earlier import MOST_DAYS, EarlierDay
 from .payloads import check_depth
 from .planned import DayPlan
 
@@ -104,6 +106,8 @@ class Trip:
         What the user entered as the water's rules.
     plan : DayPlan or None
         The day as it was planned.
+    earlier : tuple of EarlierDay
+        What earlier days like this one have taught.
     """
 
     id: str
@@ -121,12 +125,15 @@ class Trip:
     chart: DepthGrid | None = None
     rules: WaterRules | None = None
     plan: DayPlan | None = None
+    earlier: tuple[EarlierDay, ...] = ()
 
     def check(self) -> None:
         """Raise InvalidInputError unless name, depth and time zone can be."""
         require_text("name", self.name, longest=120)
         require_text("water_name", self.water_name, longest=120)
         check_depth("bottom_m", self.bottom_m)
+        if len(self.earlier) > MOST_DAYS:
+            raise InvalidInputError("earlier", len(self.earlier), f"at most {MOST_DAYS} days")
         require_number("utc_offset_min", self.utc_offset_min, low=-840, high=840, unit="min")
 
     def local_hour(self, at_s: float) -> float:

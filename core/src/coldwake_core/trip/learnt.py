@@ -9,13 +9,16 @@ from __future__ import annotations
 from bisect import bisect_left
 from collections import defaultdict
 from dataclasses import dataclass
+from functools import lru_cache
+from typing import Final
 
 from ..advice.marks import run_at_m
 from ..advice.shows import recipe_of, thumb_of
 from ..errors import CoreError
-from ..evidence.day_model import STEP_MIN, DayModel
+from ..evidence.day_model import STEP_MIN, DayModel, expected
 from ..evidence.recipe import Recipe, Thumb
 from ..gear.setup import RodSetup, working_range
+from ..record.earlier import MOST_SHOWN, ShownEarlier
 from ..record.state import Stint
 from .now import Now
 from .today import method_now
@@ -24,6 +27,10 @@ STEP_S = STEP_MIN * 60.0
 MOST_STEPS = 288
 """A day and a night of five minutes; what was before is Review's."""
 DEEPEST_M = 36.0
+EARLIER_SHARE: Final = {"none": 0.0, "half": 0.5, "full": 1.0}
+"""What earlier days like this one count, as their user says; half until anybody does (judged)."""
+LEAST_SHOWN_MIN: Final = 10.0
+"""A recipe that fished for less taught nothing."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,11 +72,13 @@ def learnt(now: Now, now_s: float) -> DayModel:
     steps = _steps(now, now_s)
     method = method_now(now, now_s)
     thumb = None if method is None else thumb_of(method, now.state.bottom_m)
-    about = (now.state.outfit, thumb)
+    share = EARLIER_SHARE[now.state.schools.get("earlier", "half")]
+    about = (now.state.outfit, thumb, share)
     model: DayModel | None
     known, done, model = now.memo.get("learnt", (None, [], None))
     if model is None or known != about or done != steps[:len(done)]:
-        model, done = DayModel(deepest_m=min(max(now.state.deepest_m, 2.0), DEEPEST_M)), []
+        model, done = _unknowing(min(max(now.state.deepest_m, 2.0), DEEPEST_M)).copy(), []
+        model.remember(now.trip.earlier, share)
     if len(done) < len(steps):
         model = model.copy()
         shown: Shown = {}
@@ -77,6 +86,62 @@ def learnt(now: Now, now_s: float) -> DayModel:
             _teach(now, model, thumb, pieces, marks, shown)
         now.memo["learnt"] = about, steps, model
     return model
+
+
+@lru_cache(maxsize=8)
+def _unknowing(deepest_m: float) -> DayModel:
+    """A model that has seen nothing: only ever copied."""
+    return DayModel(deepest_m=deepest_m)
+
+
+def taught(now: Now, now_s: float) -> tuple[ShownEarlier, ...]:
+    """Return what a day has taught, for days to come.
+
+    Parameters
+    ----------
+    now : Now
+        The trip as it ended.
+    now_s : float
+        Its end, seconds since 1970-01-01 UTC.
+
+    Returns
+    -------
+    tuple of ShownEarlier
+        Each recipe that fished for ten minutes or more, those that fished longest.
+    """
+    found: dict[Recipe, list[float]] = {}
+    shown: Shown = {}
+    thumbs: dict[int, Thumb | None] = {}
+    for number, (pieces, _) in enumerate(_steps(now, now_s)):
+        at_s = now.trip.started_at_s + STEP_S * number
+        hour = int(at_s // 3600.0)
+        if hour not in thumbs:
+            method = method_now(now, at_s)
+            thumbs[hour] = None if method is None else thumb_of(method, now.state.bottom_m)
+        thumb = thumbs[hour]
+        for piece in pieces:
+            key = piece.setup, piece.setting_m, piece.speed_mps
+            if key not in shown:
+                shown[key] = _shown(now, piece)
+            recipe = shown[key]
+            if recipe is not None:
+                sums = found.setdefault(recipe, [0.0, 0.0, 0.0])
+                sums[0] += piece.hits
+                sums[1] += piece.minutes
+                sums[2] += piece.minutes * (0.0 if thumb is None else expected(recipe, thumb))
+    long = sorted(
+        ((recipe, sums) for recipe, sums in found.items() if sums[1] >= LEAST_SHOWN_MIN),
+        key=lambda item: -item[1][1],
+    )
+    return tuple(
+        ShownEarlier(
+            depth_m=recipe.depth_m, speed_mps=recipe.speed_mps, setback_m=recipe.setback_m,
+            leader_m=recipe.leader_m, flash=recipe.flash, thump=recipe.thump,
+            colour=recipe.colour, lure=recipe.lure, expected=minutes_off / minutes,
+            hits=round(hits), minutes=minutes,
+        )
+        for recipe, (hits, minutes, minutes_off) in long[:MOST_SHOWN]
+    )
 
 
 def _teach(

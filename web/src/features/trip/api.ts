@@ -59,6 +59,9 @@ export interface PlanAsked extends TurnAsked {
 export const getPlan = (id: string, query: PlanAsked) =>
   take(api.GET('/api/trips/{trip_id}/plan/', { params: { path: { trip_id: id }, query } }))
 
+/** The day of a kept plan, for a trip that is under way. */
+export const takePlan = (id: string, body: Schemas['TakePlan']) => take(api.POST('/api/trips/{trip_id}/day/', { ...at(id), body }))
+
 export const getTightest = (id: string) => take(api.GET('/api/trips/{trip_id}/tightest/', at(id)))
 
 export interface ManoeuvreAsked extends TurnAsked {

@@ -492,6 +492,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trips/{trip_id}/day/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Take it: every device of the boat hears of it as of any other event. */
+        post: operations["take_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trips/{trip_id}/events/": {
         parameters: {
             query?: never;
@@ -1314,6 +1331,7 @@ export interface components {
             rows: (number | null)[][];
             doubt: (number | null)[][];
             contours: components["schemas"]["Contour"][];
+            shore: components["schemas"]["Contour"][];
             /** Format: double */
             step_m: number;
             /** Format: double */
@@ -1527,6 +1545,22 @@ export interface components {
             /** Format: double */
             speed_mps?: number;
         };
+        /** @description An earlier day of the same fish. */
+        EarlierDay: {
+            name: string;
+            /** Format: double */
+            at_s: number;
+            /** Format: double */
+            like: number;
+            shown: components["schemas"]["ShownEarlier"][];
+        };
+        /** @description Earlier days like this one, and how much they count. */
+        EarlierView: {
+            days: string[];
+            /** Format: double */
+            like: number;
+            share: string;
+        };
         /** @description Every error of the API; limit, low and high in SI, where there are such. */
         Error: {
             code: string;
@@ -1580,9 +1614,10 @@ export interface components {
              *     * `checked` - checked
              *     * `look_again` - look_again
              *     * `tackle_brought` - tackle_brought
+             *     * `day_planned` - day_planned
              * @enum {string}
              */
-            type: "rod_rigged" | "line_set" | "line_in" | "bait_checked" | "hit" | "hooked" | "landed" | "lost" | "speed_changed" | "temperature_read" | "mark_seen" | "sounded" | "offset_chosen" | "current_noted" | "wind_noted" | "depth_seen" | "reading_set_aside" | "tip_moved" | "bottom_tap" | "board_reset" | "beat_counted" | "voltage_read" | "clearance_chosen" | "position_fixed" | "school_chosen" | "move_taken" | "move_refused" | "undone" | "trip_ended" | "auditioned" | "checked" | "look_again" | "tackle_brought";
+            type: "rod_rigged" | "line_set" | "line_in" | "bait_checked" | "hit" | "hooked" | "landed" | "lost" | "speed_changed" | "temperature_read" | "mark_seen" | "sounded" | "offset_chosen" | "current_noted" | "wind_noted" | "depth_seen" | "reading_set_aside" | "tip_moved" | "bottom_tap" | "board_reset" | "beat_counted" | "voltage_read" | "clearance_chosen" | "position_fixed" | "school_chosen" | "move_taken" | "move_refused" | "undone" | "trip_ended" | "auditioned" | "checked" | "look_again" | "tackle_brought" | "day_planned";
             payload: components["schemas"]["EventPayload"];
         };
         /** @description Events to append, all or none. */
@@ -1594,7 +1629,7 @@ export interface components {
             events: components["schemas"]["Event"][];
             after: number;
         };
-        EventPayload: components["schemas"]["RodSetup"] | components["schemas"]["LineSet"] | components["schemas"]["RodOnly"] | components["schemas"]["Landed"] | components["schemas"]["SpeedChanged"] | components["schemas"]["TemperatureRead"] | components["schemas"]["MarkSeen"] | components["schemas"]["Sounded"] | components["schemas"]["OffsetChosen"] | components["schemas"]["CurrentNoted"] | components["schemas"]["Wind"] | components["schemas"]["DepthSeen"] | components["schemas"]["ReadingSetAside"] | components["schemas"]["TipMoved"] | components["schemas"]["BottomTap"] | components["schemas"]["BeatCounted"] | components["schemas"]["VoltageRead"] | components["schemas"]["ClearanceChosen"] | components["schemas"]["PositionFixed"] | components["schemas"]["SchoolChosen"] | components["schemas"]["MoveAnswered"] | components["schemas"]["Undone"] | components["schemas"]["Auditioned"] | components["schemas"]["Checked"] | components["schemas"]["LookAgain"] | components["schemas"]["TackleBrought"];
+        EventPayload: components["schemas"]["RodSetup"] | components["schemas"]["LineSet"] | components["schemas"]["RodOnly"] | components["schemas"]["Landed"] | components["schemas"]["SpeedChanged"] | components["schemas"]["TemperatureRead"] | components["schemas"]["MarkSeen"] | components["schemas"]["Sounded"] | components["schemas"]["OffsetChosen"] | components["schemas"]["CurrentNoted"] | components["schemas"]["Wind"] | components["schemas"]["DepthSeen"] | components["schemas"]["ReadingSetAside"] | components["schemas"]["TipMoved"] | components["schemas"]["BottomTap"] | components["schemas"]["BeatCounted"] | components["schemas"]["VoltageRead"] | components["schemas"]["ClearanceChosen"] | components["schemas"]["PositionFixed"] | components["schemas"]["SchoolChosen"] | components["schemas"]["MoveAnswered"] | components["schemas"]["Undone"] | components["schemas"]["Auditioned"] | components["schemas"]["Checked"] | components["schemas"]["LookAgain"] | components["schemas"]["TackleBrought"] | components["schemas"]["DayPlan"];
         /** @description Hits and the rod-minutes they were counted over. */
         Exposure: {
             hits: number;
@@ -1615,9 +1650,10 @@ export interface components {
              *     * `closed_ring` - closed_ring
              *     * `closed_area` - closed_area
              *     * `place` - place
+             *     * `shore` - shore
              * @enum {string}
              */
-            kind: "launch" | "inlet" | "point" | "bar" | "neck" | "hazard" | "closed_ring" | "closed_area" | "place";
+            kind: "launch" | "inlet" | "point" | "bar" | "neck" | "hazard" | "closed_ring" | "closed_area" | "place" | "shore";
             corners: components["schemas"]["GeoPoint"][];
             /** Format: double */
             radius_m?: number;
@@ -1718,6 +1754,8 @@ export interface components {
             move: components["schemas"]["Move"] | null;
             others: components["schemas"]["RunnerUp"][];
             comparison: components["schemas"]["Comparison"] | null;
+            funnel: components["schemas"]["FunnelView"] | null;
+            earlier: components["schemas"]["EarlierView"] | null;
             judged: components["schemas"]["JudgedMove"][];
             temperatures: components["schemas"]["TemperaturePoint"][];
             ribbon: components["schemas"]["RibbonMark"][];
@@ -1765,6 +1803,25 @@ export interface components {
             /** Format: double */
             starboard_m: number;
             rods: components["schemas"]["RodFromAbove"][];
+        };
+        /** @description From hit to net. */
+        FunnelView: {
+            hits: number;
+            hooked: number;
+            landed: number;
+            lost: number;
+            /**
+             * @description * `too_early` - too_early
+             *     * `good` - good
+             *     * `few_hooked` - few_hooked
+             *     * `few_landed` - few_landed
+             * @enum {string}
+             */
+            verdict: "too_early" | "good" | "few_hooked" | "few_landed";
+            /** Format: double */
+            probability: number;
+            words: string;
+            cures: string[];
         };
         /** @description A place on earth. */
         GeoPoint: {
@@ -3092,9 +3149,10 @@ export interface components {
              *     * `mood` - mood
              *     * `colour` - colour
              *     * `marks` - marks
+             *     * `earlier` - earlier
              * @enum {string}
              */
-            topic: "cold_morning" | "leader" | "snubber" | "setback" | "mood" | "colour" | "marks";
+            topic: "cold_morning" | "leader" | "snubber" | "setback" | "mood" | "colour" | "marks" | "earlier";
             school: string;
         };
         /** @description Who is logged in, whether the demo can be used from here, whether nobody has an account. */
@@ -3126,6 +3184,28 @@ export interface components {
             /** Format: double */
             from_s: number;
             show: components["schemas"]["Show"];
+        };
+        /** @description A recipe that fished on an earlier day, with what it earned. */
+        ShownEarlier: {
+            /** Format: double */
+            depth_m: number;
+            /** Format: double */
+            speed_mps: number;
+            /** Format: double */
+            setback_m: number;
+            /** Format: double */
+            leader_m: number | null;
+            /** Format: double */
+            flash: number;
+            /** Format: double */
+            thump: number;
+            colour: string;
+            lure: string;
+            /** Format: double */
+            expected: number;
+            hits: number;
+            /** Format: double */
+            minutes: number;
         };
         /** @description What a sounder makes of a ball: the depth it reads, m, and whether it sees it at all. */
         SonarView: {
@@ -3233,6 +3313,13 @@ export interface components {
             baits?: components["schemas"]["Bait"][];
             scents?: components["schemas"]["Scent"][];
         };
+        /** @description A planned day for a trip under way; sent again under the same id, it is taken once. */
+        TakePlan: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            plan_id: string;
+        };
         /** @description Two lines that are likely to catch each other. */
         Tangle: {
             rod_ids: string[];
@@ -3305,6 +3392,7 @@ export interface components {
             chart?: components["schemas"]["DepthGrid"] | null;
             rules?: components["schemas"]["WaterRules"] | null;
             plan?: components["schemas"]["DayPlan"] | null;
+            earlier?: components["schemas"]["EarlierDay"][];
         };
         /** @description A whole trip: what it started with and all its events. */
         TripExport: {
@@ -4729,6 +4817,54 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    take_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trip_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakePlan"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

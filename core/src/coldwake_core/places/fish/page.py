@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 from typing import Final
 
+from ...advice.cures import funnel_view
 from ...advice.limits import limit_now
 from ...advice.marks import MarkedBand, marked_bands, recent_marks, run_at_m
 from ...advice.method import Method, comfort_band_degc, comfort_depths_m
@@ -31,6 +32,7 @@ from .steer import wind_view
 from .view import (
     ComfortView,
     DayOnFish,
+    EarlierView,
     FishView,
     LayerView,
     MarkView,
@@ -104,6 +106,7 @@ def fish_view(now: Now, now_s: float) -> FishView:
         ),
         method=method, move=advice.move, others=advice.others,
         comparison=compare_rods(now_rods),
+        funnel=funnel_view(state, now.trip.species), earlier=_earlier(now),
         judged=tuple(judge_moves(state.answers, state.stints, state.bites, now_s)),
         temperatures=tuple(
             TemperaturePoint(
@@ -116,6 +119,16 @@ def fish_view(now: Now, now_s: float) -> FishView:
         day=_day(now, now_s),
         limit=limit_now(now.trip.rules, state.landed, now.trip.species), ended=state.ended,
         ahead=ahead, clearance_m=state.clearance_m, unread=now.unread,
+    )
+
+
+def _earlier(now: Now) -> EarlierView | None:
+    days = now.trip.earlier
+    if not days:
+        return None
+    return EarlierView(
+        days=tuple(day.name for day in days), like=sum(day.like for day in days),
+        share=now.state.schools.get("earlier", "half"),
     )
 
 
@@ -173,7 +186,7 @@ def _depths_at(now: Now, rods: Sequence[RodNow], speed_mps: float) -> dict[str, 
 
 
 def _day(now: Now, now_s: float) -> DayOnFish | None:
-    day, plan = today(now), now.trip.plan
+    day, plan = today(now), now.state.plan
     if day is None or plan is None:
         return None
     phase, off = phase_now(now, now_s), day.departure

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from ...advice.cures import FunnelView
 from ...advice.limits import LimitNow
 from ...advice.method import Method
 from ...advice.moves import Comparison
@@ -177,6 +178,25 @@ class PhaseSpan:
     from_s: float
     to_s: float
     name: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class EarlierView:
+    """Earlier days like this one, and how much they count.
+
+    Parameters
+    ----------
+    days : tuple of str
+        Their names, the likest first.
+    like : float
+        How many days just like this one they are worth.
+    share : str
+        How much of that counts: "none", "half" or "full", as chosen.
+    """
+
+    days: tuple[str, ...]
+    like: float
+    share: str
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -417,6 +437,10 @@ class FishView:
         What else was weighed, the best first, three at most.
     comparison : Comparison or None
         Best rod against the one that lags.
+    funnel : FunnelView or None
+        Where fish are lost between hit and net; None before the first hit.
+    earlier : EarlierView or None
+        What earlier days are taken into account; None where there are none.
     judged : tuple of JudgedMove
         Moves taken and what can be said of them, the latest first.
     temperatures : tuple of TemperaturePoint
@@ -459,6 +483,8 @@ class FishView:
     move: Move | None
     others: tuple[RunnerUp, ...]
     comparison: Comparison | None
+    funnel: FunnelView | None
+    earlier: EarlierView | None
     judged: tuple[JudgedMove, ...]
     temperatures: tuple[TemperaturePoint, ...]
     ribbon: tuple[RibbonMark, ...]

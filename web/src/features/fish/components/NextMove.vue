@@ -6,9 +6,10 @@ import { formatLength, formatSpeed } from '@/shared/units/units'
 import type { FishView, Move } from '@/features/trip/api'
 import { formatPercent } from '@/features/trip/logic/format'
 import RodShape from '@/features/trip/components/RodShape.vue'
+import ChoiceRow from '@/shared/ui/ChoiceRow.vue'
 
 const props = defineProps<{ view: FishView; rodIndex: (id: string) => number; busy: boolean }>()
-const emit = defineEmits<{ take: [move: Move]; refuse: [move: Move] }>()
+const emit = defineEmits<{ take: [move: Move]; refuse: [move: Move]; earlier: [share: string] }>()
 
 const display = useDisplayStore()
 const move = computed(() => props.view.move)
@@ -39,6 +40,11 @@ const hits = (gain: number): string => {
   const tenths = Math.round(gain * 10) / 10
   return `${tenths > 0 ? '+' : tenths < 0 ? '−' : ''}${Math.abs(tenths).toFixed(1)} hits`
 }
+const SHARES = [
+  { value: 'none', title: 'not' },
+  { value: 'half', title: 'half' },
+  { value: 'full', title: 'in full' },
+] as const
 /** What it rests on, in full: behind a tap. */
 const whole = ref(false)
 const last = computed(() => props.view.judged[0])
@@ -85,7 +91,13 @@ const judged = computed(() => {
         }}
       </p>
     </template>
-    <button v-if="evidence || last || view.others.length" class="behind" :class="{ whole }" :aria-expanded="whole" @click="whole = !whole">
+    <button
+      v-if="evidence || last || view.others.length || view.funnel || view.earlier"
+      class="behind"
+      :class="{ whole }"
+      :aria-expanded="whole"
+      @click="whole = !whole"
+    >
       <span v-if="last" class="label" data-test="judged">Last change, “{{ last.title }}”: {{ judged }}.</span>
       <span v-if="evidence" class="label" data-test="evidence">{{ evidence }}</span>
       <span v-if="view.others.length" class="label" data-test="others"
@@ -96,7 +108,21 @@ const judged = computed(() => {
           }})</template
         >.</span
       >
+      <span v-if="view.funnel && (whole || view.funnel.cures.length)" class="label" data-test="funnel">{{ view.funnel.words }}</span>
     </button>
+    <div v-if="whole" class="more">
+      <ul v-if="view.funnel?.cures.length" class="label" data-test="cures">
+        <li v-for="cure in view.funnel.cures" :key="cure">{{ cure }}</li>
+      </ul>
+      <ChoiceRow
+        v-if="view.earlier"
+        :model-value="view.earlier.share"
+        :label="`${view.earlier.days.length} earlier ${view.earlier.days.length === 1 ? 'day' : 'days'} like this count`"
+        :options="SHARES"
+        test="earlier"
+        @update:model-value="emit('earlier', $event!)"
+      />
+    </div>
   </section>
 </template>
 
@@ -140,6 +166,10 @@ p.label {
 }
 .behind.whole .label {
   white-space: normal;
+}
+.more ul {
+  margin: 4px 0;
+  padding-left: 18px;
 }
 .buttons {
   display: flex;

@@ -74,6 +74,8 @@ const view: FishView = {
   bottom_m: 20,
   above_mark_m: 0.6,
   marks_school: 'above',
+  funnel: null,
+  earlier: null,
   others: [{ title: 'Change Rod 1 to gold', gain_hits: -0.24, probability: 0.41 }],
   rods: [rod],
   current: null,
@@ -191,6 +193,27 @@ describe('NextMove', () => {
     expect(told.text()).toContain('worth +1.3 hits')
     expect(told.get('[data-test=others]').text()).toContain('change rod 1 to gold, −0.2 hits (41 %)')
     expect(card({ others: [] }).find('[data-test=others]').exists()).toBe(false)
+  })
+
+  it('names the cures of a funnel, and counts earlier days as it is told', async () => {
+    const cures = ['Ease the drag.', 'A net.']
+    const funnel = {
+      hits: 9,
+      hooked: 9,
+      landed: 2,
+      lost: 7,
+      verdict: 'few_landed',
+      probability: 0.95,
+      words: '7 of 9 came off.',
+      cures,
+    } as const
+    const wrapper = card({ funnel: { ...funnel, cures: [...cures] }, earlier: { days: ['Last week'], like: 0.9, share: 'half' } })
+    expect(wrapper.find('[data-test=cures]').exists()).toBe(false)
+    expect(wrapper.get('[data-test=funnel]').text()).toContain('7 of 9')
+    await wrapper.get('.behind').trigger('click')
+    expect(wrapper.findAll('[data-test=cures] li').map((item) => item.text())).toEqual(cures)
+    await wrapper.get('[data-test=earlier-none]').setValue(true)
+    expect(wrapper.emitted('earlier')).toEqual([['none']])
   })
 
   it('calls weak evidence what it is', () => {

@@ -174,7 +174,14 @@ useEventListener(window, 'keydown', onKey)
             :rod-index="rodIndex"
             @set="store.record('line_set', { rod_id: $event.rod_id, setting_m: $event.number!.setting_m, wanted_depth_m: null })"
           />
-          <NextMove :view="view" :rod-index="rodIndex" :busy="acts.busy.value" @take="acts.take" @refuse="acts.refuse" />
+          <NextMove
+            :view="view"
+            :rod-index="rodIndex"
+            :busy="acts.busy.value"
+            @take="acts.take"
+            @refuse="acts.refuse"
+            @earlier="store.record('school_chosen', { topic: 'earlier', school: $event })"
+          />
           <MethodCard
             :view="view"
             :offset-min="store.trip.utc_offset_min"

@@ -1,0 +1,178 @@
+"""What earlier days may say of this one, and how a change on all rods is told from the clock."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from trip_cases import at, event, session
+
+from coldwake_core.advice.back_and_forth import CLOCK_SD, STRETCH_MIN, weigh_back
+from coldwake_core.advice.choice import SHARE_LEFT
+from coldwake_core.constants import MPH_MPS
+from coldwake_core.decode import encode
+from coldwake_core.evidence.day_model import DayModel
+from coldwake_core.evidence.likeness import DayMarks, likeness
+from coldwake_core.evidence.recipe import Recipe
+from coldwake_core.record.earlier import EarlierDay, ShownEarlier
+from coldwake_core.trip.learnt import learnt, taught
+
+RECIPE = Recipe(
+    depth_m=6.0, speed_mps=0.8, setback_m=20.0, leader_m=None, flash=0.4, thump=0.4, colour="pink",
+    lure="spoon",
+)
+
+
+def shown(hits, minutes=300.0, **changes):
+    recipe = replace(RECIPE, **changes)
+    return ShownEarlier(
+        **{name: getattr(recipe, name) for name in Recipe.__slots__}, expected=0.0, hits=hits,
+        minutes=minutes,
+    )
+
+
+def day(*items, like=1.0):
+    return EarlierDay(name="Then", at_s=0.0, like=like, shown=items)
+
+
+def ahead(days, share=1.0):
+    """How far pink is thought ahead of silver, log of the rate, and how unsure that is."""
+    model = DayModel(deepest_m=20.0)
+    model.remember(days, share)
+    pink, silver = (model.weights(replace(RECIPE, colour=c), None) for c in ("pink", "silver"))
+    return model.difference(pink, silver), model.log_rate(pink)
+
+
+def test_what_earned_more_of_its_own_day_starts_ahead_and_only_by_its_weight():
+    lesson = day(shown(9), shown(2, colour="silver"))
+    (full, full_var), _ = ahead([lesson])
+    (half, half_var), _ = ahead([lesson], share=0.5)
+    (unlike, _), _ = ahead([replace(lesson, like=0.2)])
+    (none, none_var), _ = ahead([lesson], share=0.0)
+    assert none == 0.0
+    assert full > half > unlike > 0.0
+    # Pulled to nothing by the prior, never past what was counted.
+    assert full < math.log(9 / 2)
+    assert full_var < half_var < none_var
+    (turned, _), _ = ahead([day(shown(2), shown(9, colour="silver"))])
+    assert turned == pytest.approx(-full, abs=0.02)
+
+
+def test_how_well_a_day_bit_says_nothing_of_another():
+    (_, (slow, _)), (_, (fast, _)), (_, (fresh, _)) = (
+        ahead(days) for days in (
+            [day(shown(4), shown(4, colour="silver"))],
+            [day(shown(40), shown(40, colour="silver"))], [],
+        )
+    )
+    assert slow == pytest.approx(fresh, abs=0.12)
+    assert fast == pytest.approx(fresh, abs=0.12)
+    assert ahead([day(shown(0), shown(0, colour="silver"))]) == ahead([])
+
+
+TODAY = DayMarks(day_of_year=105.0, surface_degc=9.0, secchi_m=4.0, water="Tarn")
+
+
+@pytest.mark.parametrize(("closer", "farther"), [
+    ({"day_of_year": 110.0}, {"day_of_year": 150.0}),
+    ({"surface_degc": 10.0}, {"surface_degc": 15.0}),
+    ({"secchi_m": 3.0}, {"secchi_m": 1.0}),
+    ({}, {"water": "Other"}),
+    ({}, {"surface_degc": None}),
+    ({"secchi_m": None}, {"secchi_m": 0.5}),
+])
+def test_a_day_is_liker_the_nearer_it_is(closer, farther):
+    near, far = (likeness(TODAY, replace(TODAY, **c)) for c in (closer, farther))
+    assert 0.0 < far < near <= 1.0
+
+
+def test_likeness_is_one_for_itself_and_goes_round_the_new_year():
+    assert likeness(TODAY, TODAY) == 1.0
+    december = replace(TODAY, day_of_year=360.0)
+    assert likeness(december, replace(TODAY, day_of_year=5.0)) == pytest.approx(
+        likeness(december, replace(TODAY, day_of_year=349.75)), rel=1e-9
+    )
+
+
+def test_a_trip_teaches_what_fished_and_a_later_one_begins_from_it():
+    trip = [
+        event("speed_changed", 0, speed_mps=1.5 * MPH_MPS),
+        event("line_set", 1, rod_id="rod-1", setting_m=30.0),
+        event("line_set", 1, rod_id="rod-6", setting_m=30.0),
+        *(event("hit", 20 + 11 * i, rod_id="rod-1") for i in range(6)),
+        event("trip_ended", 120),
+    ]
+    then = session(*trip)
+    lesson = taught(then.now, at(120))
+    assert sum(item.hits for item in lesson) == 6
+    assert sum(item.minutes for item in lesson) == pytest.approx(2 * 119.0, abs=6.0)
+    earlier = encode(EarlierDay(name="Then", at_s=at(0), like=1.0, shown=lesson))
+
+    def gap(*more, **changes):
+        now = session(*trip[:3], *more, **changes)
+        model = learnt(now.now, at(4))
+        one, other = (
+            model.weights(Recipe(**{n: getattr(item, n) for n in Recipe.__slots__}), None)
+            for item in sorted(lesson, key=lambda item: -item.hits)[:2]
+        )
+        return model.difference(one, other)[0]
+
+    full = event("school_chosen", 2, topic="earlier", school="full")
+    none = event("school_chosen", 2, topic="earlier", school="none")
+    assert gap() == 0.0
+    assert gap(full, earlier=[earlier]) > gap(earlier=[earlier]) > 0.2
+    assert gap(none, earlier=[earlier]) == 0.0
+    view = session(*trip[:3], none, earlier=[earlier]).view(at(4))
+    assert (view.earlier.days, view.earlier.share) == (("Then",), "none")
+
+
+def test_value_of_going_back_is_that_of_a_simulated_decision():
+    mean, sd, rate, left = 0.1, 0.6, 6.0 / 60.0, 300.0
+    worth = weigh_back(mean=mean, sd=sd, rate_pm=rate, minutes_left=left)
+    assert worth.minutes in STRETCH_MIN
+    # Draw the truth and what a stretch shows of it; choose by what is believed then.
+    rng = np.random.default_rng(3)
+    truth = rng.normal(mean, sd, 400_000)
+    noise = 2.0 / (rate * worth.minutes) + CLOCK_SD**2
+    seen = truth + rng.normal(0.0, math.sqrt(noise), truth.size)
+    believed = mean + sd**2 / (sd**2 + noise) * (seen - mean)
+    after = SHARE_LEFT * (left - worth.minutes) * rate
+    gained = after * (np.where(believed > 0.0, truth, 0.0).mean() - max(mean, 0.0))
+    assert worth.gain == pytest.approx(gained, rel=0.03)
+
+
+def test_going_back_is_not_worth_it_late_or_sure_or_where_nothing_bites():
+    usual = {"mean": 0.0, "sd": 0.6, "rate_pm": 0.1, "minutes_left": 300.0}
+
+    def gain(**changes):
+        return weigh_back(**{**usual, **changes}).gain
+
+    assert gain() > gain(minutes_left=100.0) > gain(minutes_left=40.0)
+    assert gain() > gain(sd=0.1)
+    assert gain() > gain(mean=-1.2)
+    assert gain() > gain(rate_pm=0.01)
+
+
+def _two_speeds(*, hits, third=()):
+    rods = ("rod-1", "rod-2", "rod-6")
+    return session(
+        event("speed_changed", 0, speed_mps=1.4 * MPH_MPS),
+        *(event("line_set", 1, rod_id=rod, setting_m=30.0) for rod in rods),
+        *(event("hit", 6 + 9 * i, rod_id=rods[i % 3]) for i in range(hits)),
+        event("speed_changed", 60, speed_mps=1.7 * MPH_MPS), *third,
+    )
+
+
+def test_there_and_back_is_proposed_after_a_change_on_all_rods_and_once():
+    held = _two_speeds(hits=11)
+    early = held.view(at(65)).move
+    assert early is None or "There and back" not in early.answer.title
+    move = held.view(at(105)).move
+    assert "There and back" in move.answer.title
+    assert move.answer.change.speed_changed.speed_mps == pytest.approx(1.4 * MPH_MPS)
+    assert move.gain_hits > 0.5
+    back = event("speed_changed", 106, speed_mps=1.4 * MPH_MPS)
+    later = _two_speeds(hits=11, third=(back,)).view(at(140)).move
+    assert later is None or "There and back" not in later.answer.title
