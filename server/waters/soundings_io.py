@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import math
 import re
+from collections.abc import Callable
 from typing import Any, Final, Literal
 
 import gpxpy
@@ -14,11 +15,11 @@ from defusedxml import DefusedXmlException
 from defusedxml.ElementTree import fromstring
 
 from coldwake_core.chart.features import MOST_CORNERS, MOST_FEATURES
-from coldwake_core.chart.grid import GeoPoint
+from coldwake_core.chart.grid import GeoPoint, moved
 from coldwake_core.checks import require_number
 from coldwake_core.constants import FOOT_M
 from coldwake_core.errors import InvalidInputError
-from coldwake_core.survey.soundings import MOST_SOUNDINGS, Sounding
+from coldwake_core.survey.soundings import MOST_SOUNDINGS, WIDEST_M, Sounding
 from common.csv import number_in, table_of
 
 Unit = Literal["m", "ft"]
@@ -28,17 +29,24 @@ STEP_DEG: Final = 0.0003
 """Along a contour a sounding is taken every thirty metres or so."""
 _LATITUDE: Final = ("latitude", "lat", "y", "latitude_deg")
 _LONGITUDE: Final = ("longitude", "lon", "lng", "long", "x", "longitude_deg")
+_EAST: Final = ("x_m", "east_m")
+_NORTH: Final = ("y_m", "north_m")
 _DEPTH: Final = ("depth", "depth_m", "depth_ft", "z", "sounding")
 _NUMBER: Final = re.compile(r"-?\d+(?:\.\d+)?")
 
 
-def read_soundings(text: str, *, kind: str, unit: Unit, swap: bool) -> list[Sounding]:
+def read_soundings(
+    text: str, *, kind: str, unit: Unit, swap: bool, home: GeoPoint
+) -> list[Sounding]:
     """Return the soundings of a file.
 
     Depths are in ``unit`` and positive downward (a file of negative ones is turned over); with
-    ``swap`` latitude and longitude are exchanged. Raises InvalidInputError naming row or feature.
+    ``swap`` latitude and longitude are exchanged. A CSV may give metres east and north of ``home``
+    instead. Raises InvalidInputError naming row or feature.
     """
-    readers = {"csv": _csv, "geojson": _geojson, "gpx": _gpx}
+    readers: dict[str, Callable[[str], list[Row]]] = {
+        "csv": lambda csv: _csv(csv, home), "geojson": _geojson, "gpx": _gpx,
+    }
     if kind not in readers:
         raise InvalidInputError("format", kind, "one of csv, geojson, gpx")
     rows = readers[kind](text)
@@ -65,7 +73,7 @@ def read_soundings(text: str, *, kind: str, unit: Unit, swap: bool) -> list[Soun
 Row = tuple[float, float, float, str]
 
 
-def _csv(text: str) -> list[Row]:
+def _csv(text: str, home: GeoPoint) -> list[Row]:
     head, rows = table_of(text)
     if not head:
         return []
@@ -78,12 +86,35 @@ def _csv(text: str) -> list[Row]:
             "text", ", ".join(head)[:120], f"a first row that names a column of {what} ({names[0]})"
         )
 
+    if set(_EAST) & set(head) and set(_NORTH) & set(head):
+        return _metres(rows, (column(_EAST, "east"), column(_NORTH, "north"),
+                              column(_DEPTH, "depth")), home)
     at = column(_LATITUDE, "latitude"), column(_LONGITUDE, "longitude"), column(_DEPTH, "depth")
     names = ("latitude", "longitude", "depth")
     found: list[Row] = []
     for row in rows:
         lat, lon, depth = (number_in(row, i, name) for i, name in zip(at, names, strict=True))
         found.append((lat, lon, depth, f"row {row[0]}"))
+    return found
+
+
+def _metres(rows: Any, at: tuple[int, int, int], home: GeoPoint) -> list[Row]:
+    found: list[Row] = []
+    for row in rows:
+        east, north, depth = (
+            number_in(row, i, name)
+            for i, name in zip(at, ("east", "north", "depth"), strict=True)
+        )
+        for name, value in (("east", east), ("north", north)):
+            if abs(value) > WIDEST_M:
+                raise InvalidInputError(
+                    f"row {row[0]}.{name}", value,
+                    "metres from the water's own place, or else latitude and longitude",
+                )
+        place = moved(
+            moved(home, course_deg=0.0, distance_m=north), course_deg=90.0, distance_m=east
+        )
+        found.append((place.latitude_deg, place.longitude_deg, depth, f"row {row[0]}"))
     return found
 
 

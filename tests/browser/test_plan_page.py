@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from pathlib import Path
 
 from opening import choose_quietly
@@ -69,6 +70,39 @@ def test_trip_takes_the_day_along_and_fish_shows_it_behind(signed_in: Page, serv
     user = ApiUser(server.url)
     assert user.get(f"/api/trips/{trip['id']}/")["plan"]["start_words"]
     assert len(user.get("/api/plans/")) >= 1
+
+
+def test_day_of_the_evening_is_kept_opened_again_and_given_to_the_trip(
+    signed_in: Page, server: RunningServer
+):
+    planned(signed_in, server)
+    before = signed_in.get_by_test_id("seen-hour").text_content() or ""
+    signed_in.get_by_test_id("plan-surface").fill("46")
+    signed_in.get_by_test_id("plan-surface").press("Enter")
+    expect(signed_in.get_by_test_id("seen-hour")).not_to_have_text(before)
+    colder = signed_in.get_by_test_id("seen-hour").text_content() or ""
+    signed_in.get_by_test_id("keep-day").click()
+    expect(signed_in.get_by_test_id("kept-days")).to_contain_text("Sallow Tarn Reservoir")
+    planned(signed_in, server)
+    expect(signed_in.get_by_test_id("plan-surface")).not_to_have_value("46")
+    signed_in.get_by_test_id("open-plan-2026-04-14").click()
+    expect(signed_in.get_by_test_id("plan-surface")).to_have_value("46")
+    expect(signed_in.get_by_test_id("seen-hour")).to_have_text(colder)
+    signed_in.get_by_test_id("give-day").click()
+    expect(signed_in).to_have_url(re.compile("/fish"))
+    trip = next(
+        t for t in ApiUser(server.url).get("/api/trips/")["trips"] if t["name"] == "April morning"
+    )
+    events = ApiUser(server.url).get(f"/api/trips/{trip['id']}/events/")["events"]
+    (given,) = [e for e in events if e["type"] == "day_planned"]
+    assert given["payload"]["start_words"].startswith("taken as mixed")
+    # The same day is not kept twice, and goes with the second press.
+    planned(signed_in, server)
+    drop = signed_in.get_by_test_id("drop-plan-2026-04-14")
+    expect(drop).to_have_count(1)
+    drop.click()
+    drop.click()
+    expect(drop).to_have_count(0)
 
 
 def test_method_of_the_hour_is_the_plan_s_phase(fish: Page):

@@ -15,6 +15,7 @@ from astral.sun import elevation
 
 from coldwake_core.column.ensemble import (
     forecast_day,
+    start_from_month,
     start_from_profile,
     start_from_surface,
 )
@@ -357,6 +358,29 @@ def test_start_without_a_profile_is_mixed_when_cold_and_layered_in_summer():
         8.0, month=4, latitude_deg=44.0, deepest_m=43.0, fetch_m=3000.0, age_h=12.0
     )
     assert old.sd_degc > spring.sd_degc
+    month = start_from_month(month=4, latitude_deg=44.0, deepest_m=43.0, fetch_m=3000.0)
+    ancient = start_from_surface(
+        8.0, month=4, latitude_deg=44.0, deepest_m=43.0, fetch_m=3000.0, age_h=2000.0
+    )
+    # What was read weeks ago says no more than the month.
+    assert month.sd_degc == ancient.sd_degc > old.sd_degc
+
+
+def test_month_alone_is_warmest_in_late_summer_on_either_side_of_the_equator():
+    def surface(month, latitude):
+        return start_from_month(
+            month=month, latitude_deg=latitude, deepest_m=43.0, fetch_m=3000.0
+        ).profile[0][1]
+
+    north = [surface(month, 44.0) for month in range(1, 13)]
+    assert north.index(max(north)) == 7
+    assert north.index(min(north)) == 1
+    assert [surface(month, -44.0) for month in range(1, 13)] == pytest.approx(
+        north[6:] + north[:6]
+    )
+    # Mid-April at 44 degrees: some forty to fifty degrees Fahrenheit (common practice).
+    assert degc_from_degf(40.0) < surface(4, 44.0) < degc_from_degf(50.0)
+    assert surface(8, 35.0) > surface(8, 55.0)
 
 
 @pytest.mark.parametrize(("profile", "field"), [

@@ -9,6 +9,7 @@ import pytest
 import shapely
 from django.contrib.auth import get_user_model
 from django.test import Client
+from geographiclib.geodesic import Geodesic
 
 from trips.models import Trip
 from waters.models import Survey, Water
@@ -210,6 +211,21 @@ def test_features_are_kept_and_go_out_as_geojson_and_gpx(client, water):
     assert (status, error["field"]) == (422, "features[0].corners")
     water.refresh_from_db()
     assert len(water.features) == 2
+
+
+def test_soundings_in_metres_are_laid_out_from_the_water_s_own_place(client, water):
+    lines = ["x_m,y_m,depth"] + [f"{100 * i},{100 * j},{4 + i}" for i in range(6) for j in range(6)]
+    asked = survey("\n".join(lines), name="metres")
+    status, looked = send(client, "post", path(water, "surveys/"), asked)
+    assert status in (200, 201)
+    # WGS 84 by the library: the far corner lies half a kilometre east and north of home.
+    line = Geodesic.WGS84.Inverse(*HOME, looked["north_east"]["latitude_deg"], HOME[1])
+    assert line["s12"] == pytest.approx(500.0, rel=0.01)
+    line = Geodesic.WGS84.Inverse(*HOME, HOME[0], looked["north_east"]["longitude_deg"])
+    assert line["s12"] == pytest.approx(500.0, rel=0.01)
+    far = survey("x_m,y_m,depth\n" + "\n".join(f"{500000 + i},{4800000 + i},4" for i in range(9)))
+    status, error = send(client, "post", path(water, "surveys/"), far)
+    assert (status, error["field"]) == (422, "row 2.east")
 
 
 def test_a_shore_comes_in_with_a_file_and_goes_when_it_is_removed(client, water):

@@ -108,7 +108,7 @@ def test_a_profile_says_more_than_a_surface(client):
     ({"species": "pike"}, "species"),
     ({"day": "14 April"}, "day"),
     ({"day": "1776-07-04"}, "day"),
-    ({"surface_degc": None}, "surface_degc"),
+    ({"surface_age_h": -1.0}, "surface_age_h"),
     ({"surface_degc": "nan"}, "surface_degc"),
     ({"profile": [[5.0, 9.0], [1.0, 8.0]]}, "profile[1].depth_m"),
     ({"profile": [[5.0, 9.0, 1.0]]}, "profile[0]"),
@@ -145,6 +145,19 @@ def test_a_day_of_polar_night_has_no_sun_and_still_an_answer(client):
     assert status == 200
     assert all(hour["elevation_deg"] < 0.0 for hour in day["view"]["hours"])
     assert all(hour["across_deg"] == [] for hour in day["view"]["hours"])
+
+
+def test_surface_that_nobody_read_is_guessed_from_the_month_and_an_old_one_is_doubted(client):
+    def dawn(**changes):
+        day = send(client, "post", "/api/plans/day/", asked(rough=False, **changes))[1]["view"]
+        band = day["hours"][3]["surface"]
+        return day["start_words"], band["high"] - band["low"]
+
+    guessed, wide = dawn(surface_degc=None)
+    assert guessed.startswith("guessed from the month")
+    _, fresh = dawn()
+    _, old = dawn(surface_age_h=24.0)
+    assert fresh < 0.7 * old < 0.7 * wide
 
 
 def test_a_plan_is_kept_changed_listed_and_dropped(client):

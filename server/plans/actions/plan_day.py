@@ -17,6 +17,7 @@ from coldwake_core.column.ensemble import (
     MEMBERS,
     Start,
     forecast_day,
+    start_from_month,
     start_from_profile,
     start_from_surface,
 )
@@ -48,8 +49,8 @@ FEW: Final = 12
 """Members while something is dragged: the picture of the day, with a rougher band."""
 TYPED_WORDS: Final = "weather as typed"
 FIELDS: Final = (
-    "water_id", "species", "day", "surface_degc", "profile", "secchi_m", "hours", "typed",
-    "weather_words", "schools", "rough", "oxygen", "home", "river",
+    "water_id", "species", "day", "surface_degc", "surface_age_h", "profile", "secchi_m", "hours",
+    "typed", "weather_words", "schools", "rough", "oxygen", "home", "river",
 )
 FETCH_M: Final = 2000.0
 """Open water of a lake without a chart (judged: a small reservoir)."""
@@ -268,13 +269,18 @@ class PlanDay:
         profile, surface = self.data.get("profile"), self.data.get("surface_degc")
         if profile:
             return start_from_profile(decode(ReadProfile, {"profile": profile}).profile)
+        age_h = require_number(
+            "surface_age_h", self.data.get("surface_age_h") or 0.0, low=0.0, high=1e5, unit="h"
+        )
+        of_here: dict[str, Any] = {
+            "month": day.month, "latitude_deg": self.water.latitude_deg,
+            "deepest_m": self.water.deepest_m, "fetch_m": fetch_m(self.water),
+        }
+        if surface is None:
+            return start_from_month(**of_here)
         surface = require_number("surface_degc", surface, low=-1.0, high=40.0, unit="°C")
         if self.data.get("river"):
             # A current keeps its water mixed; what it stirs through the day is not computed.
             mixed = start_from_profile(((0.0, surface), (self.water.deepest_m, surface)))
             return replace(mixed, words="a river, taken as mixed at dawn")
-        return start_from_surface(
-            surface,
-            month=day.month, latitude_deg=self.water.latitude_deg,
-            deepest_m=self.water.deepest_m, fetch_m=fetch_m(self.water),
-        )
+        return start_from_surface(surface, age_h=age_h, **of_here)

@@ -23,6 +23,7 @@ class AskedSerializer(serializers.Serializer):
     species = serializers.ChoiceField(choices=["trout", "kokanee", "striper"])
     day = serializers.DateField()
     surface_degc = serializers.FloatField(allow_null=True, required=False)
+    surface_age_h = serializers.FloatField(allow_null=True, required=False)
     profile = PairsField(allow_null=True, required=False)
     secchi_m = serializers.FloatField(allow_null=True, required=False)
     hours = WeatherHourSerializer(many=True, allow_null=True, required=False)

@@ -47,16 +47,14 @@ class SurveyWater:
         for flag in ("swap", "take"):
             if not isinstance(get(flag, False), bool):
                 raise InvalidInputError(flag, get(flag), "true or false")
+        home = GeoPoint(latitude_deg=water.latitude_deg, longitude_deg=water.longitude_deg)
         soundings = read_soundings(
             text, kind=str(require_choice("format", get("format"), FORMATS)),
-            unit=unit, swap=get("swap", False),  # type: ignore[arg-type]
+            unit=unit, swap=get("swap", False), home=home,  # type: ignore[arg-type]
         )
         shores = self._shores(text) if get("format") == "geojson" else []
         looked = look_at(
-            soundings, known_deepest_m=water.deepest_m,
-            known_at=GeoPoint(
-                latitude_deg=water.latitude_deg, longitude_deg=water.longitude_deg
-            ),
+            soundings, known_deepest_m=water.deepest_m, known_at=home,
         )
         if get("take", False):
             self._keep(name, below, soundings, shores)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 import numpy as np
@@ -30,6 +30,9 @@ CLOUD_SPREAD: Final = 0.2
 """Sd of cloud cover against its forecast (judged)."""
 AIR_SD_DEGC: Final = 1.5
 """Sd of the air's temperature against its forecast, degrees Celsius (judged)."""
+
+MONTH_SD_DEGC: Final = 3.0
+"""How far a surface lies from what month and latitude say (judged)."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -113,7 +116,7 @@ def start_from_surface(
     require_number("month", month, low=1, high=12)
     require_number("fetch_m", fetch_m, above=0.0, high=500_000.0, unit="m")
     warmth = month if latitude_deg >= 0.0 else (month + 5) % 12 + 1
-    doubt = math.hypot(0.4, 0.08 * age_h)
+    doubt = min(math.hypot(0.4, 0.08 * age_h), MONTH_SD_DEGC)
     if surface_degc < 10.0 or warmth in (11, 12, 1, 2, 3):
         return Start(
             profile=((0.0, surface_degc), (deepest_m, surface_degc)), sd_degc=doubt, layer_sd=0.0,
@@ -132,6 +135,41 @@ def start_from_surface(
     return Start(
         profile=tuple(profile), sd_degc=doubt, layer_sd=0.35,
         words="layers guessed from the surface, the month and the lake's size",
+    )
+
+
+def start_from_month(
+    *, month: int, latitude_deg: float, deepest_m: float, fetch_m: float
+) -> Start:
+    """Return the start where nobody has read anything: a guess by month and latitude, and wide.
+
+    Parameters
+    ----------
+    month : int
+        1 to 12.
+    latitude_deg, deepest_m, fetch_m : float
+        Where, degrees; its depth and longest open water, m.
+
+    Returns
+    -------
+    Start
+
+    Notes
+    -----
+    A year's round about the mean, warmest in August (south of the equator in February):
+    28 - 0.36 lat, at least 6 degrees, and 0.22 lat to either side of it, at most 10; never under 2.
+    All of it judged; the doubt is MONTH_SD_DEGC.
+    """
+    require_number("latitude_deg", latitude_deg, low=-90.0, high=90.0)
+    north = abs(latitude_deg)
+    warmest = 8 if latitude_deg >= 0.0 else 2
+    mean, swing = max(28.0 - 0.36 * north, 6.0), min(0.22 * north, 10.0)
+    surface = max(mean + swing * math.cos(math.tau * (month - warmest) / 12.0), 2.0)
+    start = start_from_surface(
+        surface, month=month, latitude_deg=latitude_deg, deepest_m=deepest_m, fetch_m=fetch_m
+    )
+    return replace(
+        start, sd_degc=MONTH_SD_DEGC, words="guessed from the month alone: read the surface"
     )
 
 

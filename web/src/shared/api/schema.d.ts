@@ -1019,6 +1019,8 @@ export interface components {
             day: string;
             /** Format: double */
             surface_degc?: number | null;
+            /** Format: double */
+            surface_age_h?: number | null;
             profile?: number[][] | null;
             /** Format: double */
             secchi_m?: number | null;

@@ -64,7 +64,7 @@ const waterOptions = computed(() => props.waters.map(({ id, name }) => ({ value:
     <ChoiceRow v-model="wishes.species" label="after what" :options="SPECIES" test="species" />
     <div class="pair">
       <TextField v-model="wishes.day" label="the day" type="date" test="plan-day" />
-      <NumberField v-model="wishes.surface" label="surface at dawn" measure="temperature" test="plan-surface" />
+      <NumberField v-model="wishes.surface" label="surface at dawn" measure="temperature" placeholder="by month" test="plan-surface" />
     </div>
     <div class="weather">
       <span class="label">weather</span>

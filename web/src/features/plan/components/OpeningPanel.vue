@@ -46,7 +46,7 @@ function weigh(): void {
 </script>
 
 <template>
-  <section class="opening" aria-label="Opening spread" data-test="plan-opening" :data-busy="busy">
+  <section class="opening" :class="{ bare: !opening }" aria-label="Opening spread" data-test="plan-opening" :data-busy="busy">
     <header>
       <h2 class="label">
         opening spread<template v-if="opening"> for “{{ opening.method_name }}”</template
@@ -92,6 +92,11 @@ function weigh(): void {
 </template>
 
 <style scoped>
+@media print {
+  .bare {
+    display: none;
+  }
+}
 .opening {
   padding: 8px 12px;
   background: var(--frost);

@@ -102,7 +102,10 @@ const span = (low: number, high: number): string => `${formatLength(low, display
       {{ clock(caution.from_s) }}–{{ clock(caution.to_s) }}: {{ caution.text }}
     </p>
     <p v-for="said in day.rules" :key="said">{{ said }}</p>
-    <p>Local rules and what you see on the water come before any of this. {{ day.view.start_words }}; {{ day.view.weather_words }}.</p>
+    <p>
+      Local rules and what you see on the water come before any of this. The column: {{ day.view.start_words }};
+      {{ day.view.weather_words }}.
+    </p>
   </article>
 </template>
 

@@ -77,6 +77,8 @@ export function useDay(): DayPlanning {
     fell: null,
   })
   /** What a thermometer read on the last trips here, for who wants to begin from it. */
+  /** The surface that was read last here, and when. */
+  const read = shallowRef<{ degc: number; at_s: number } | null>(null)
   const lastProfile = shallowRef<Pairs>([])
   const hours = shallowRef<WeatherHour[] | null>(null)
   const words = ref('')
@@ -102,12 +104,12 @@ export function useDay(): DayPlanning {
   function asked(rough: boolean): Asked | null {
     const typed = readProfile(wishes.profile, display.units)
     if (typed.bad !== null) throw new Error(`Profile, line ${typed.bad}: depth, temperature and oxygen if known, such as “20 48.5”.`)
-    if (wishes.water_id === null || (wishes.surface === null && !typed.profile.length)) return null
+    if (wishes.water_id === null) return null
     return {
       water_id: wishes.water_id,
       species: wishes.species,
       day: wishes.day,
-      ...(typed.profile.length ? { profile: typed.profile } : { surface_degc: settled(wishes.surface, 'Surface') }),
+      ...(typed.profile.length ? { profile: typed.profile } : surface()),
       ...(typed.oxygen.length ? { oxygen: typed.oxygen } : {}),
       ...wayHome(),
       ...river(),
@@ -127,6 +129,15 @@ export function useDay(): DayPlanning {
       schools: { colour: wishes.colour_school, ...(wishes.cold_school ? { cold_morning: wishes.cold_school } : {}) },
       rough,
     }
+  }
+
+  /** What was read on an earlier day is told with its age; nothing at all leaves it to the month. */
+  function surface(): Pick<Asked, 'surface_degc' | 'surface_age_h'> {
+    if (wishes.surface === null) return { surface_degc: null }
+    const degc = settled(wishes.surface, 'Surface')
+    if (read.value === null || degc !== read.value.degc) return { surface_degc: degc }
+    const dawnS = Date.parse(`${wishes.day}T06:00:00`) / 1000
+    return { surface_degc: degc, surface_age_h: Math.max(dawnS - read.value.at_s, 0) / 3600 }
   }
 
   function wayHome(): Pick<Asked, 'home'> {
@@ -179,7 +190,11 @@ export function useDay(): DayPlanning {
     if (wishes.water_id === null) return
     try {
       const last = await lastSurface(wishes.water_id)
-      if (last.temperature_degc !== null) wishes.surface = last.temperature_degc
+      read.value = null
+      if (last.temperature_degc !== null) {
+        wishes.surface = last.temperature_degc
+        if (last.at_s !== null) read.value = { degc: last.temperature_degc, at_s: last.at_s }
+      } else wishes.surface = null
       lastProfile.value = last.profile
     } catch {
       // Then it is typed.

@@ -288,9 +288,7 @@ onMounted(async () => {
             :deepest-m="water.deepest_m"
             @draw="planning.draw"
           />
-          <p v-else class="wait label">
-            {{ wishes.surface === null ? 'Give the surface temperature at dawn: the day is computed from it.' : 'Computing the day…' }}
-          </p>
+          <p v-else class="wait label">Computing the day…</p>
           <p v-if="day" class="label legend">
             <span class="key band"></span>where anglers find them <span class="key dots"></span>published: {{ day.view.published_source }}
             <template v-if="day.view.hours.some((h) => h.thermocline_m !== null)"><span class="key dash"></span>thermocline</template> ·
@@ -501,6 +499,8 @@ a {
 @media print {
   .print,
   aside,
+  .plan :deep(.open),
+  .plan :deep(.leaflet-control-zoom),
   .head,
   .hours,
   .legend,

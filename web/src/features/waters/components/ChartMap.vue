@@ -65,7 +65,7 @@ function drawGround(): void {
   const corners = L.latLngBounds(bounds as L.LatLngTuple[])
   ground.addLayer(L.svgOverlay(tint() as unknown as SVGElement, corners))
   for (const line of props.chart.shore)
-    ground.addLayer(L.polyline(line.places as L.LatLngTuple[], { color: token('--ink'), weight: 2, interactive: false }))
+    ground.addLayer(L.polyline(line.places as L.LatLngTuple[], { color: token('--ink'), weight: 1.5, interactive: false }))
   const named = new Set<number>()
   const longest = [...contours].sort((a, b) => b.places.length - a.places.length)
   for (const line of longest) {

@@ -76,7 +76,7 @@ async function send(take: boolean): Promise<void> {
     <ChoiceRow v-model="form.unit" label="depths in" :options="UNITS" test="survey-unit" />
     <NumberField v-model="form.below" label="water stood under the chart's level by" measure="long" test="survey-below" />
     <label class="field">
-      <span class="label">or paste them: a first row with latitude, longitude, depth</span>
+      <span class="label">or paste them: a first row with latitude, longitude, depth (or x_m, y_m: metres from the water’s place)</span>
       <textarea v-model="form.text" rows="4" data-test="survey-text" />
     </label>
     <label class="check"><input v-model="form.swap" type="checkbox" data-test="survey-swap" /> exchange latitude and longitude</label>
