@@ -51,10 +51,10 @@ defineExpose({ refresh })
     <ErrorNote :text="problem" />
     <ul>
       <li v-for="row in rows" :key="row.id" :class="{ open: row.id === openId }">
-        <button type="button" class="row" :data-test="`open-plan-${row.day}`" @click="emit('open', row.id)">
+        <button type="button" class="row" :data-test="`open-plan-${row.id}`" @click="emit('open', row.id)">
           <b>{{ dayOf(row) }}</b> <span class="label">{{ row.water_name }} · {{ row.species }}</span>
         </button>
-        <v-btn size="small" :data-test="`drop-plan-${row.day}`" @click="drop(row.id)">
+        <v-btn size="small" :data-test="`drop-plan-${row.id}`" @click="drop(row.id)">
           {{ dropping === row.id ? 'Press again' : 'Drop' }}
         </v-btn>
       </li>

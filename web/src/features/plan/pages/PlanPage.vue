@@ -38,6 +38,8 @@ const { wishes, hours, words, age, trouble, day, problem, busy, lastProfile } = 
 const settledDay = shallowRef<Asked | null>(null)
 const hour = ref(9)
 const ready = ref(false)
+/** The page has found where to begin: what is opened from here on stays. */
+const begun = ref(false)
 const telling = ref(false)
 
 const bare = computed(() => list.value !== null && !list.value.waters.length && !list.value.outfits.length)
@@ -244,6 +246,7 @@ onMounted(async () => {
     form.value.outfit_id = trips.outfits.find((item) => item.id === last?.outfit_id)?.id ?? trips.outfits[0]?.id ?? null
     await Promise.all([planning.findStart(), planning.fetchWeather()])
     ready.value = true
+    begun.value = true
     planning.compute()
   } catch (caught) {
     error.value = caught instanceof Error ? caught.message : String(caught)
@@ -359,7 +362,7 @@ onMounted(async () => {
             </div>
             <p v-if="done" class="label" role="status">{{ done }}</p>
           </form>
-          <KeptDays ref="keptDays" :open-id="planId" @open="reopen" />
+          <KeptDays v-if="begun" ref="keptDays" :open-id="planId" @open="reopen" />
         </aside>
       </div>
       <FloatPlan
