@@ -164,20 +164,21 @@ def test_large_files_travel_compressed_and_are_kept_by_the_browser(
 def test_phone_has_no_sideways_scroll_and_large_targets(make_context: Any, server: RunningServer):
     page = make_context(390, 844).new_page()
     open_demo(page, server.url)
+
+    def large(*names: str) -> None:
+        for name in names:
+            box = page.get_by_test_id(name).bounding_box()
+            assert box["height"] >= 56, name
+            assert box["width"] >= 44, name
+
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
-    for name in (
-        "hit-rod-1",
-        "hooked-rod-1",
-        "slower",
-        "faster",
-        "do-it",
-        "not-now",
-        "add-mark",
-        "undo",
-    ):
-        box = page.get_by_test_id(name).bounding_box()
-        assert box["height"] >= 56, name
-        assert box["width"] >= 44, name
+    assert page.evaluate("document.documentElement.scrollHeight") <= 844
+    large("slower", "faster", "add-mark", "undo", *(f"hit-rod-{i}" for i in range(1, 7)))
+    page.get_by_test_id("strip-rod-1").click()
+    large("hooked-rod-1", "swap-lure", "bait-rod-1", "in-rod-1")
+    page.get_by_test_id("strip-rod-1").click()
+    page.get_by_test_id("open-move").click()
+    large("do-it", "not-now")
 
 
 @pytest.mark.parametrize("theme", ["glare", "beforeDawn"])
@@ -345,7 +346,8 @@ def test_what_another_device_records_is_seen_here(
     phone = make_context(390, 844).new_page()
     open_demo(phone, server.url)
     phone.get_by_test_id("hit-rod-2").click()
-    expect(phone.get_by_test_id("tally-rod-2")).to_contain_text("3 hits")
+    phone.get_by_test_id("strip-rod-2").click()
+    expect(phone.get_by_test_id("rod-panel")).to_contain_text("3 hits")
     expect(phone.get_by_test_id("link")).to_have_attribute("data-pending", "0")
     expect(fish.get_by_test_id("tally-rod-2")).to_contain_text("2 hits")
     fish.evaluate("window.dispatchEvent(new Event('focus'))")

@@ -2,31 +2,27 @@
 // Who meets the bottom next, when, and the number that clears it: one tap sets it.
 import { computed, ref } from 'vue'
 import { useDisplayStore } from '@/shared/units/store'
-import { lengthFromM, formatLength } from '@/shared/units/units'
+import { formatLength } from '@/shared/units/units'
 import type { BottomCall, FishView } from '@/features/trip/api'
 import { formatNumber } from '@/features/trip/logic/format'
+import { callWords, urgentCalls } from '../logic/calls'
 import RodShape from '@/features/trip/components/RodShape.vue'
 
 const props = defineProps<{ view: FishView; rodIndex: (id: string) => number }>()
 const emit = defineEmits<{ set: [call: BottomCall] }>()
 
-/** How sure it is, in words: place and depth are in doubt, and so is this. */
-const SURE: Record<BottomCall['sure'], string> = {
-  meets: 'meets bottom',
-  likely: 'will likely touch',
-  may: 'may touch',
-  near: 'comes near',
-}
 const SHOWN = 2
 /** The source in full: one line of it is enough until somebody asks. */
 const whole = ref(false)
 
 const display = useDisplayStore()
-const worth = computed(() => (props.view.ahead?.calls ?? []).filter((call) => call.urgency !== 'later'))
+const worth = computed(() => urgentCalls(props.view))
 const rows = computed(() =>
   worth.value.slice(0, SHOWN).flatMap((call) => {
     const rod = props.view.rods.find((item) => item.id === call.rod_id)
-    return rod ? [{ call, rod, words: say(call, rod.name), when: when(call), soon: call.urgency === 'soon' }] : []
+    if (!rod) return []
+    const { say, when } = callWords(call, rod.name, display.units)
+    return [{ call, rod, words: say, when, soon: call.urgency === 'soon' }]
   }),
 )
 const source = computed(() => {
@@ -41,25 +37,6 @@ const source = computed(() => {
   const round = ahead.place_doubt_m === null ? '' : `, within ${formatLength(ahead.place_doubt_m, display.units)}`
   return `Charts err: watch the sonar. Place ${minutes} min old${round}${level}.`
 })
-
-/** Up to a whole step, so that what is done is never too little. */
-function upTo(metres: number): string {
-  const value = lengthFromM(metres, display.units)
-  return display.units.length === 'ft' ? `${Math.ceil(value - 0.05)} ft` : `${Math.ceil(value * 2 - 0.05) / 2} m`
-}
-
-function when(call: BottomCall): string {
-  const bottom = call.act === 'let_down' ? '' : `${SURE[call.sure]}, ${formatLength(call.bottom_m, display.units)}`
-  if (call.in_s === 0) return `now${bottom && `: ${bottom}`}`
-  const time = call.in_s < 100 ? `${Math.round(call.in_s / 5) * 5} s` : `${Math.round(call.in_s / 60)} min`
-  return `in ${time}, ${formatLength(call.in_m, display.units)} on: ${bottom}`
-}
-
-function say(call: BottomCall, name: string): string {
-  if (call.act === 'let_down') return `Let ${name} down ${upTo(call.by_m)}: it is off the bottom`
-  if (call.act === 'bring_in') return `Bring ${name} in, or turn`
-  return `Raise ${name} by ${upTo(call.by_m)}, or turn`
-}
 </script>
 
 <template>

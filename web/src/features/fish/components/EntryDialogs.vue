@@ -59,6 +59,15 @@ const clearanceOpen = opened('clearance')
 const sheetOpen = opened('sheet')
 const landedOpen = opened('landed')
 
+/** The surface as it was read last, and what it may be now: it moves by half degrees. */
+const surface = computed(() => (props.view.surface_degc === null ? null : temperatureFromC(props.view.surface_degc, display.units)))
+const likelySurface = computed(() => {
+  if (surface.value === null) return []
+  const near = Math.round(surface.value * 2) / 2
+  return [-1, -0.5, 0, 0.5, 1, 1.5, 2, 3].map((off) => near + off)
+})
+/** Lengths that fish have: one press says one. */
+const likelyLengths = computed(() => (fishLengthUnit(display.units) === 'in' ? [12, 14, 16, 18, 20, 22] : [30, 35, 40, 45, 50, 55]))
 const fishCount = ref(1)
 const fishLength = ref('')
 const lengthError = ref<string | null>(null)
@@ -147,7 +156,8 @@ async function mark(value: number): Promise<string | null> {
     :unit="display.units.temperature"
     :digits="1"
     :step="0.5"
-    :initial="view.surface_degc === null ? null : temperatureFromC(view.surface_degc, display.units)"
+    :initial="surface"
+    :likely="likelySurface"
     :submit="
       (value: number) =>
         store.attempt(() => store.record('temperature_read', { temperature_degc: temperatureToC(value, display.units), depth_m: 0 }))
@@ -233,6 +243,16 @@ async function mark(value: number): Promise<string | null> {
         <input v-model="fishLength" inputmode="decimal" aria-label="Length of the fish" />
         <span class="label">length in {{ fishLengthUnit(display.units) }}, if measured</span>
       </label>
+      <div class="lengths" role="group" aria-label="Likely lengths">
+        <v-btn
+          v-for="value in likelyLengths"
+          :key="value"
+          :class="{ chosen: fishLength === String(value) }"
+          :data-test="`length-${value}`"
+          @click="fishLength = String(value)"
+          >{{ value }}</v-btn
+        >
+      </div>
       <p v-if="lengthError" class="error" role="alert">{{ lengthError }}</p>
       <p class="label">Wet hands, fish in the water, pliers for the hook.</p>
     </v-card-text>
@@ -254,6 +274,18 @@ async function mark(value: number): Promise<string | null> {
   min-width: var(--touch);
   --v-btn-height: var(--touch);
   font-size: 18px;
+}
+.lengths {
+  display: grid;
+  grid-template-columns: repeat(6, 1fr);
+  gap: 6px;
+  margin: 8px 0;
+}
+.lengths .v-btn {
+  --v-btn-height: 52px;
+  min-width: 0;
+  padding: 0;
+  font-size: 17px;
 }
 .chosen,
 .solid {

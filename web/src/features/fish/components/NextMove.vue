@@ -2,9 +2,9 @@
 // ONE next move: what, why, whose rule or which evidence, what it costs, when it can be judged.
 import { computed, ref } from 'vue'
 import { useDisplayStore } from '@/shared/units/store'
-import { formatLength, formatSpeed } from '@/shared/units/units'
 import type { FishView, Move } from '@/features/trip/api'
 import { formatPercent } from '@/features/trip/logic/format'
+import { moveWords } from '../logic/moves'
 import RodShape from '@/features/trip/components/RodShape.vue'
 import ChoiceRow from '@/shared/ui/ChoiceRow.vue'
 
@@ -14,14 +14,7 @@ const emit = defineEmits<{ take: [move: Move]; refuse: [move: Move]; earlier: [s
 const display = useDisplayStore()
 const move = computed(() => props.view.move)
 const rod = computed(() => props.view.rods.find((candidate) => candidate.id === move.value?.answer.rod_id))
-const what = computed(() => {
-  const answer = move.value?.answer
-  if (!answer) return ''
-  const { speed_changed: speed, line_set: line } = answer.change
-  if (speed) return `${answer.title} to ${formatSpeed(speed.speed_mps, display.units)}`
-  if (line && rod.value) return `Set ${rod.value.name} to ${formatLength(line.wanted_depth_m ?? 0, display.units)}`
-  return answer.title
-})
+const what = computed(() => moveWords(props.view, display.units))
 const VERDICTS = {
   better: 'fishes better',
   leaning_better: 'leans better; too early to be sure',

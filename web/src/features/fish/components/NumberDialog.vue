@@ -14,6 +14,8 @@ const props = defineProps<{
   /** Runs the act; returns an error to show, or null when it is done. */
   submit: (value: number) => Promise<string | null>
   hint?: string
+  /** Numbers that are likely: one press saves one. */
+  likely?: readonly number[]
 }>()
 const open = defineModel<boolean>({ required: true })
 
@@ -46,6 +48,11 @@ function nudge(sign: number): void {
   text.value = (value + sign * props.step).toFixed(props.digits)
 }
 
+async function take(value: number): Promise<void> {
+  text.value = value.toFixed(props.digits)
+  await commit()
+}
+
 async function commit(): Promise<void> {
   const value = parseNumber(text.value)
   if (value === null) {
@@ -63,6 +70,11 @@ async function commit(): Promise<void> {
   <entry-sheet v-model="open" :title="title" data-test="number-dialog">
     <v-card-text>
       <NumberStepper v-model="text" :label="title" :unit="unit" autofocus data-test="number-field" @step="nudge" @keydown.enter="commit" />
+      <div v-if="likely?.length" class="likely" role="group" aria-label="Likely">
+        <v-btn v-for="value in likely" :key="value" :data-test="`likely-${value.toFixed(digits)}`" @click="take(value)">{{
+          value.toFixed(digits)
+        }}</v-btn>
+      </div>
       <p v-if="hint" class="label">{{ hint }}</p>
       <p v-if="error" class="error" role="alert" data-test="number-error">{{ error }}</p>
       <slot />
@@ -79,6 +91,17 @@ async function commit(): Promise<void> {
   color: var(--now);
   font-weight: 700;
   margin-top: 8px;
+}
+.likely {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(64px, 1fr));
+  gap: 6px;
+  margin-top: 10px;
+}
+.likely .v-btn {
+  --v-btn-height: var(--touch);
+  min-width: 0;
+  font-size: 17px;
 }
 .big {
   --v-btn-height: var(--touch);

@@ -5,10 +5,11 @@ import { computed, ref, useTemplateRef, watch } from 'vue'
 import NumberStepper from '@/shared/ui/NumberStepper.vue'
 import { parseNumber } from '@/shared/units/parse'
 import { useDisplayStore } from '@/shared/units/store'
-import { formatSpeed, speedFromMps, speedToMps, tenthOfSpeed } from '@/shared/units/units'
+import { formatSpeed, speedFromMps, speedToMps } from '@/shared/units/units'
 import type { FishView, RodLine } from '@/features/trip/api'
 import { SHAPE_POINTS, rodColour } from '@/features/trip/logic/shapes'
 import RodShape from '@/features/trip/components/RodShape.vue'
+import { mostOnAxis, useSpeedDrag } from '../composables/useSpeedDrag'
 
 const props = defineProps<{
   view: FishView
@@ -27,14 +28,7 @@ const typed = ref('')
 watch([shown, () => display.units.speed], () => (typed.value = formatSpeed(shown.value, display.units, false)), { immediate: true })
 
 const VERDICTS = { works: 'works', too_slow: 'too slow', too_fast: 'too fast' }
-/** The axis ends a little beyond all that works, at 4 mph or more: river plugs go to five. */
-const most = computed(() =>
-  Math.max(
-    1.9,
-    props.view.speed_mps * 1.05,
-    ...props.view.rods.filter((rod) => rod.status !== 'in').map((rod) => (rod.works?.high_mps ?? 0) * 1.05),
-  ),
-)
+const most = computed(() => mostOnAxis(props.view))
 const PAD = 14
 const x = (mps: number): number => PAD + (Math.min(mps, most.value) / most.value) * (width.value - 2 * PAD)
 
@@ -56,40 +50,16 @@ const ticks = computed(() => {
   return Array.from({ length: Math.floor(last / step) + 1 }, (_, i) => i * step)
 })
 
-function speedAt(event: PointerEvent): number {
-  const box = track.value!.getBoundingClientRect()
-  const share = (event.clientX - box.left - PAD) / (width.value - 2 * PAD)
-  return tenthOfSpeed(Math.min(Math.max(share, 0), 1) * most.value, display.units)
-}
-
-const dragging = ref(false)
-function down(event: PointerEvent): void {
-  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-  dragging.value = true
-  emit('try', speedAt(event))
-}
-function move(event: PointerEvent): void {
-  if (dragging.value) emit('try', speedAt(event))
-}
-function up(event: PointerEvent): void {
-  if (!dragging.value) return
-  dragging.value = false
-  emit('set', speedAt(event))
-}
-/** The system took the finger away: what was only tried is let go. */
-function cancel(): void {
-  dragging.value = false
-  emit('letGo')
-}
-function nudge(tenths: number): void {
-  emit('set', tenthOfSpeed(props.view.speed_mps, display.units, tenths))
-}
-function key(event: KeyboardEvent): void {
-  const tenths = { ArrowLeft: -1, ArrowRight: 1, ArrowDown: -1, ArrowUp: 1 }[event.key]
-  if (tenths === undefined) return
-  event.preventDefault()
-  nudge(tenths)
-}
+const { down, move, up, cancel, key, nudge } = useSpeedDrag({
+  track,
+  width,
+  pad: PAD,
+  mostMps: () => most.value,
+  nowMps: () => shown.value,
+  onTry: (mps) => emit('try', mps),
+  onLetGo: () => emit('letGo'),
+  onSet: (mps) => emit('set', mps),
+})
 function commitTyped(): void {
   const value = parseNumber(typed.value)
   if (value === null) emit('bad', typed.value)

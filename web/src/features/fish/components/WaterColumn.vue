@@ -23,10 +23,12 @@ const props = defineProps<{
   rodIndex: (id: string) => number
   boatLengthM: number
   selected: string | null
+  /** A tap on the water says a depth: of a mark, or for the rod that is chosen. */
+  aim?: boolean
   numberFor: (rodId: string, depthM: number) => Promise<RodLine>
   setDepth: (rodId: string, depthM: number) => Promise<boolean>
 }>()
-const emit = defineEmits<{ select: [rodId: string]; mark: [mark: FishView['marks'][number]] }>()
+const emit = defineEmits<{ select: [rodId: string]; at: [depthM: number]; mark: [mark: FishView['marks'][number]] }>()
 
 const display = useDisplayStore()
 const frame = useTemplateRef<HTMLElement>('frame')
@@ -152,6 +154,12 @@ const depthTicks = computed(() => {
 })
 
 const hint = ref<{ x: number; y: number } | null>(null)
+
+/** To the step that a hand can set: a whole foot, or half a metre. */
+function aimed(event: PointerEvent): void {
+  const step = stepM(display.units)
+  emit('at', Math.max(Math.round(depthAt(event) / step), 1) * step)
+}
 
 function depthAt(event: PointerEvent): number {
   const box = frame.value!.getBoundingClientRect()
@@ -319,7 +327,27 @@ watch(labels, (now) => (seated = now), { flush: 'post' })
         </g>
       </g>
 
-      <MarkLane :view="view" :y="y" :width="width" :lane="RIGHT" :narrow="narrow" :top="TOP" :base="bottomY" @mark="emit('mark', $event)" />
+      <rect
+        v-if="aim"
+        :x="LEFT"
+        :y="TOP"
+        :width="Math.max(width - LEFT, 0)"
+        :height="Math.max(bottomY - TOP, 0)"
+        class="aim"
+        data-test="aim"
+        @click="aimed($event as PointerEvent)"
+      />
+      <MarkLane
+        v-if="!aim"
+        :view="view"
+        :y="y"
+        :width="width"
+        :lane="RIGHT"
+        :narrow="narrow"
+        :top="TOP"
+        :base="bottomY"
+        @mark="emit('mark', $event)"
+      />
       <text :x="width - 4" :y="TOP - 10" class="small end">marks</text>
       <text x="2" :y="TOP - 10" class="small">{{ display.units.temperature }}</text>
     </svg>
@@ -361,6 +389,12 @@ svg {
   stroke: var(--line);
   stroke-width: 1;
   stroke-dasharray: 1 5;
+}
+.aim {
+  fill: transparent;
+  stroke: var(--now);
+  stroke-width: 3;
+  cursor: crosshair;
 }
 .comfort-edge {
   stroke: var(--ink-2);

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 // Fish: the view people live in.
-import { useEventListener, useIntervalFn } from '@vueuse/core'
+import { useEventListener, useIntervalFn, useMediaQuery } from '@vueuse/core'
 import { computed, ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
 import EmptyState from '@/shared/ui/EmptyState.vue'
 import { useDisplayStore } from '@/shared/units/store'
 import { tenthOfSpeed } from '@/shared/units/units'
-import type { FishView, RodLine } from '@/features/trip/api'
+import type { FishView, Move, RodLine, RodView } from '@/features/trip/api'
+import type { RodAct } from '../components/RodTile.vue'
 import AheadCalls from '../components/AheadCalls.vue'
 import DayRibbon from '@/features/trip/components/DayRibbon.vue'
 import EntryDialogs from '../components/EntryDialogs.vue'
@@ -17,6 +18,13 @@ import MethodCard from '../components/MethodCard.vue'
 import NextMove from '../components/NextMove.vue'
 import NotTaken from '../components/NotTaken.vue'
 import RodTile from '../components/RodTile.vue'
+import DayLines from '../components/phone/DayLines.vue'
+import LureSheet from '../components/phone/LureSheet.vue'
+import PhoneHead from '../components/phone/PhoneHead.vue'
+import RodPanel from '../components/phone/RodPanel.vue'
+import RodStrip from '../components/phone/RodStrip.vue'
+import SpeedStrip from '../components/phone/SpeedStrip.vue'
+import EntrySheet from '@/shared/ui/EntrySheet.vue'
 import SpeedRuler from '../components/SpeedRuler.vue'
 import TopView from '../components/TopView.vue'
 import WaterColumn from '../components/WaterColumn.vue'
@@ -42,6 +50,13 @@ const level = ref<number | null>(null)
 const clock = ref(store.nowS())
 const side = ref(true)
 const view = computed(() => store.view)
+/** On a phone Fish is drawn for a thumb: one screen, and sheets for what needs more. */
+const phone = useMediaQuery('(max-width: 700px)')
+const marking = ref(false)
+const sheet = ref<'move' | 'calls' | 'day' | 'lure' | null>(null)
+const sheetOpen = (name: 'move' | 'calls' | 'day' | 'lure') =>
+  computed({ get: () => sheet.value === name, set: (now) => (sheet.value = now ? name : null) })
+const [moveOpen, callsOpen, dayOpen, lureOpen] = [sheetOpen('move'), sheetOpen('calls'), sheetOpen('day'), sheetOpen('lure')]
 const helpOpen = computed({
   get: () => acts.dialog.value === 'help',
   set: (now) => (acts.dialog.value = now ? 'help' : null),
@@ -57,13 +72,17 @@ function rodIndex(id: string): number {
   return Math.max(store.trip?.outfit.rods.findIndex((rod) => rod.id === id) ?? 0, 0)
 }
 
+/** Set while another is being kept, a speed goes on from the one that is shown. */
+let setting = 0
 async function setSpeed(mps: number): Promise<void> {
+  const turn = ++setting
+  speed.to(mps)
   await store.record('speed_changed', { speed_mps: mps })
-  speed.end()
+  if (turn === setting) speed.end()
 }
 
 function nudgeSpeed(tenths: number): void {
-  void setSpeed(tenthOfSpeed(view.value!.speed_mps, display.units, tenths))
+  void setSpeed(tenthOfSpeed(speed.tried.value ?? view.value!.speed_mps, display.units, tenths))
 }
 
 function badSpeed(text: string): void {
@@ -76,6 +95,39 @@ function openMark(mark: FishView['marks'][number]): void {
 
 function markEntered(depthM: number): void {
   markId.value = view.value?.marks.findLast((mark) => Math.abs(mark.depth_m - depthM) < 1e-6)?.event_id ?? null
+}
+
+function choose(rodId: string): void {
+  marking.value = false
+  selected.value = selected.value === rodId ? null : rodId
+}
+
+/** A tap on the water: the depth of a fish that was seen, or of the rod that is chosen. */
+async function at(depthM: number): Promise<void> {
+  if (marking.value) {
+    marking.value = false
+    await store.record('mark_seen', { depth_m: depthM, count: 1 })
+  } else if (chosenRod.value?.line) {
+    await questions.setDepth(chosenRod.value.id, depthM)
+  }
+}
+
+/** On the strip a tap acts, and the rod is left as it was chosen; a sheet needs it chosen. */
+function phoneAct(act: RodAct, rod: RodView): void {
+  const before = selected.value
+  acts.rod(act, rod)
+  if (acts.dialog.value === null) selected.value = before
+}
+
+async function answered(act: (move: Move) => Promise<void>, move: Move): Promise<void> {
+  await act(move)
+  sheet.value = null
+}
+
+async function swapLure(lureId: string): Promise<void> {
+  const setup = chosenRod.value?.setup
+  sheet.value = null
+  if (setup) await store.record('rod_rigged', { ...setup, lure_id: lureId })
 }
 
 async function fishMark(rodId: string, depthM: number): Promise<void> {
@@ -123,9 +175,22 @@ useEventListener(window, 'keydown', onKey)
 </script>
 
 <template>
-  <main class="fish" :data-state="state" data-test="fish">
+  <main class="fish" :class="{ phone }" :data-state="state" data-test="fish">
     <template v-if="view && store.trip">
-      <HeadBar :view="view" :trip="store.trip" :now-s="clock" @ask="acts.dialog.value = $event" @undo="store.undo()" />
+      <PhoneHead
+        v-if="phone"
+        :view="view"
+        :trip="store.trip"
+        :now-s="clock"
+        :marking="marking"
+        :above="!side"
+        @ask="acts.dialog.value = $event"
+        @mark="marking = !marking"
+        @undo="store.undo()"
+        @above="side = !side"
+        @day="sheet = 'day'"
+      />
+      <HeadBar v-else :view="view" :trip="store.trip" :now-s="clock" @ask="acts.dialog.value = $event" @undo="store.undo()" />
 
       <div class="main">
         <div class="water">
@@ -137,10 +202,12 @@ useEventListener(window, 'keydown', onKey)
             :rod-index="rodIndex"
             :boat-length-m="store.trip.outfit.boat_length_m"
             :selected="selected"
+            :aim="phone && (marking || !!chosenRod?.line)"
             :number-for="questions.numberFor"
             :set-depth="questions.setDepth"
             @select="selected = $event"
             @mark="openMark"
+            @at="at"
           />
           <TopView
             v-else
@@ -153,9 +220,12 @@ useEventListener(window, 'keydown', onKey)
             :tightest-turns="questions.tightest"
             @failed="store.report"
           />
-          <v-btn class="switch" data-test="switch-view" @click="side = !side">{{ side ? 'From above' : 'From the side' }}</v-btn>
+          <v-btn v-if="!phone" class="switch" data-test="switch-view" @click="side = !side">{{
+            side ? 'From above' : 'From the side'
+          }}</v-btn>
         </div>
         <SpeedRuler
+          v-if="!phone"
           class="speed"
           :view="view"
           :tried="speed.tried.value"
@@ -167,7 +237,7 @@ useEventListener(window, 'keydown', onKey)
           @bad="badSpeed"
           @gps="acts.dialog.value = 'gps'"
         />
-        <aside class="side">
+        <aside v-if="!phone" class="side">
           <AheadCalls
             class="ahead"
             :view="view"
@@ -190,7 +260,85 @@ useEventListener(window, 'keydown', onKey)
           />
         </aside>
       </div>
-      <div class="rods" data-test="rods">
+      <template v-if="phone">
+        <RodPanel
+          v-if="chosenRod"
+          :rod="chosenRod"
+          :index="rodIndex(chosenRod.id)"
+          :now-s="clock"
+          :ended="view.ended"
+          @act="acts.rod($event, chosenRod)"
+          @lure="sheet = 'lure'"
+          @close="selected = null"
+        />
+        <template v-else>
+          <DayLines
+            :view="view"
+            :rod-index="rodIndex"
+            @move="sheet = 'move'"
+            @calls="sheet = 'calls'"
+            @set="store.record('line_set', { rod_id: $event.rod_id, setting_m: $event.number!.setting_m, wanted_depth_m: null })"
+          />
+          <SpeedStrip :view="view" :tried="speed.tried.value" @try="speed.to" @let-go="speed.end" @set="setSpeed" />
+        </template>
+        <RodStrip
+          :rods="view.rods"
+          :rod-index="rodIndex"
+          :now-s="clock"
+          :selected="selected"
+          :ended="view.ended"
+          @choose="choose"
+          @act="(act, rod) => phoneAct(act, rod)"
+        />
+        <EntrySheet v-model="moveOpen" title="Next move" data-test="move-sheet">
+          <v-card-text>
+            <NextMove
+              :view="view"
+              :rod-index="rodIndex"
+              :busy="acts.busy.value"
+              @take="(move) => answered(acts.take, move)"
+              @refuse="(move) => answered(acts.refuse, move)"
+              @earlier="store.record('school_chosen', { topic: 'earlier', school: $event })"
+            />
+          </v-card-text>
+        </EntrySheet>
+        <EntrySheet v-model="callsOpen" title="Bottom ahead">
+          <v-card-text>
+            <AheadCalls
+              :view="view"
+              :rod-index="rodIndex"
+              @set="store.record('line_set', { rod_id: $event.rod_id, setting_m: $event.number!.setting_m, wanted_depth_m: null })"
+            />
+          </v-card-text>
+        </EntrySheet>
+        <EntrySheet v-model="dayOpen" title="The day" data-test="day-sheet">
+          <v-card-text>
+            <p v-for="note in view.limit?.notes ?? []" :key="note">{{ note }}</p>
+            <MethodCard
+              :view="view"
+              :offset-min="store.trip.utc_offset_min"
+              @school="store.record('school_chosen', { topic: 'cold_morning', school: $event })"
+              @temperature="acts.dialog.value = 'temperature'"
+            />
+            <DayRibbon
+              :view="view"
+              :trip="store.trip"
+              :now-s="clock"
+              :rod-index="rodIndex"
+              @temperature="acts.dialog.value = 'temperature'"
+            />
+          </v-card-text>
+        </EntrySheet>
+        <LureSheet
+          v-if="chosenRod?.setup"
+          v-model="lureOpen"
+          :rod="chosenRod"
+          :outfit="store.trip.outfit"
+          :worn="view.rods.flatMap((rod) => (rod.setup ? [rod.setup.lure_id] : []))"
+          @swap="swapLure"
+        />
+      </template>
+      <div v-else class="rods" data-test="rods">
         <RodTile
           v-for="rod in view.rods"
           :key="rod.id"
@@ -208,6 +356,7 @@ useEventListener(window, 'keydown', onKey)
         and left out here ({{ view.unread[0]!.what.replaceAll('_', ' ') }}: {{ view.unread[0]!.message }}).
       </p>
       <DayRibbon
+        v-if="!phone"
         class="day"
         :view="view"
         :trip="store.trip"
@@ -367,5 +516,22 @@ useEventListener(window, 'keydown', onKey)
   .day {
     order: 5;
   }
+}
+.fish.phone {
+  /* One screen above the places: nothing to scroll with a wet thumb. */
+  height: calc(100dvh - 60px);
+  min-height: 480px;
+  gap: 4px;
+  padding: 4px;
+  overflow: hidden;
+}
+.fish.phone .water {
+  order: 0;
+  flex: 1;
+  height: auto;
+  min-height: 0;
+}
+.fish.phone .water :deep(.column) {
+  min-height: 0;
 }
 </style>
