@@ -67,18 +67,45 @@ def test_after_one_visit_the_app_opens_and_records_without_a_server(
     page.wait_for_function(
         "navigator.serviceWorker.ready.then((r) => r.active?.state === 'activated')", timeout=60_000
     )
+    page.wait_for_function(
+        """() => new Promise((done) => {
+            const asked = indexedDB.open('coldwake')
+            asked.onsuccess = () => {
+                const all = asked.result.transaction('kits').objectStore('kits').count()
+                all.onsuccess = () => { asked.result.close(); done(all.result > 0) }
+            }
+        })"""
+    )
     server.stop()
     page.reload()
     page.locator("[data-state=ready]").wait_for(timeout=60_000)
     expect(page.get_by_test_id("speed-input")).to_have_value("1.8")
     page.get_by_test_id("hit-rod-4").click()
     expect(page.get_by_test_id("tally-rod-4")).to_contain_text("1 hit")
+    # Another trip, begun, fished and reloaded with nobody to ask.
+    page.get_by_role("link", name="Plan").click()
+    expect(page.get_by_test_id("alone")).to_contain_text("No server answers")
+    page.get_by_test_id("trip-name").fill("Alone")
+    page.get_by_label("Sallow Tarn Reservoir").check(force=True)
+    page.get_by_label("16 ft open boat").check(force=True)
+    page.get_by_test_id("start-trip").click()
+    page.locator("[data-state=ready]").wait_for(timeout=60_000)
+    page.get_by_test_id("more-rod-1").click()
+    page.get_by_test_id("type-depth-rod-1").click()
+    page.get_by_test_id("number-field").fill("4")
+    page.get_by_test_id("number-save").click()
+    page.get_by_test_id("hit-rod-1").click()
+    page.reload()
+    page.locator("[data-state=ready]").wait_for(timeout=60_000)
+    expect(page.get_by_test_id("tally-rod-1")).to_contain_text("1 hit")
     server.start()
     expect(page.get_by_test_id("link")).to_have_attribute("data-pending", "0", timeout=20_000)
     user = ApiUser(server.url)
-    trip = user.get("/api/trips/")["trips"][0]["id"]
-    rods = {rod["id"]: rod for rod in user.get(f"/api/trips/{trip}/fish/")["rods"]}
-    assert rods["rod-4"]["tally"]["hits"] == 1
+    trips = {trip["name"]: trip["id"] for trip in user.get("/api/trips/")["trips"]}
+    for name, rod_id in (("April morning", "rod-4"), ("Alone", "rod-1")):
+        view = user.get(f"/api/trips/{trips[name]}/fish/")
+        rods = {rod["id"]: rod for rod in view["rods"]}
+        assert rods[rod_id]["tally"]["hits"] == 1, name
 
 
 def test_dragging_and_changing_speed_need_no_link(fish: Page):

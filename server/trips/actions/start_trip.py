@@ -11,7 +11,7 @@ from django.db import transaction
 
 from coldwake_core.chart.grid import MOST_CARRIED
 from coldwake_core.checks import require_choice, require_text
-from coldwake_core.decode import encode
+from coldwake_core.decode import decode, encode
 from coldwake_core.errors import InvalidInputError, UnknownItemError
 from coldwake_core.gear.setup import RodSetup, build_rig
 from coldwake_core.gear.tackle import Outfit as CoreOutfit
@@ -47,6 +47,8 @@ class StartTrip:
     clock_shift_s: float = 0.0
     trip_id: object = None
     plan_id: object = None
+    carried: object = None
+    """The outfit that a phone carried along, for a trip that was started without a server."""
 
     def check(self) -> dict[str, Any]:
         """Return the fields of the trip; raises CoreError naming what cannot be."""
@@ -73,11 +75,14 @@ class StartTrip:
             "started_at": self.started_at,
             "utc_offset_min": offset_min,
             "bottom_m": water.deepest_m,
-            "outfit": encode(outfit.core()),
+            "outfit": encode(
+                outfit.core() if self.carried is None
+                else decode(CoreOutfit, self.carried, field="outfit")
+            ),
             "sun": encode(sun),
             "clock_shift_s": self.clock_shift_s,
             "readings": earlier_readings(outfit),
-            "chart": _carried(water),
+            "chart": carried_chart(water),
             "rules": water.rules,
             "plan": plan,
             "earlier": earlier_days(
@@ -105,7 +110,8 @@ class StartTrip:
         fields = self.check()
         trip = Trip(owner_id=self.owner.pk, **({} if key is None else {"id": key}), **fields)
         core, _ = read_trip(trip.document())
-        setups = last_rigging(fields["boat"], core.outfit)
+        # A phone that began alone has said itself what is on the rods.
+        setups = [] if self.carried is not None else last_rigging(fields["boat"], core.outfit)
         with transaction.atomic():
             started = None if key is None else Trip.objects.filter(pk=key).first()
             if started is not None and started.owner_id == self.owner.pk:
@@ -124,7 +130,7 @@ class StartTrip:
         return trip
 
 
-def _carried(water: Water) -> Any:
+def carried_chart(water: Water) -> Any:
     """The chart at today's level, no larger than a phone reads in a moment."""
     chart = chart_of(water)
     return None if chart is None else encode(chart.coarser(MOST_CARRIED))

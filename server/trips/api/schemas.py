@@ -5,8 +5,10 @@ from __future__ import annotations
 from drf_spectacular.utils import PolymorphicProxySerializer, extend_schema_field
 from rest_framework import serializers
 
+from coldwake_core.chart.grid import DepthGrid
 from coldwake_core.gear.ladder import LadderStep
 from coldwake_core.gear.setup import RodSetup
+from coldwake_core.gear.tackle import Outfit as CoreOutfit
 from coldwake_core.places.above.order import LineOrders
 from coldwake_core.places.above.spread import PlanView, TightestTurns
 from coldwake_core.places.above.unfolding import ManoeuvreView
@@ -14,8 +16,12 @@ from coldwake_core.places.fish.beside import BesideView
 from coldwake_core.places.fish.view import FishView
 from coldwake_core.places.rig.bench import BenchView, SpreadCheck
 from coldwake_core.record.beside import TackleBrought
+from coldwake_core.record.earlier import EarlierDay
 from coldwake_core.record.events import EVENT_TYPES
+from coldwake_core.record.planned import DayPlan
+from coldwake_core.record.trip import PastReading, Sun
 from coldwake_core.record.trip import Trip as CoreTrip
+from coldwake_core.rig_rules.law import WaterRules
 from coldwake_core.trip.numbers import NumberAtSpeed, RodLine
 from common.schemas import PairsField, serializer_of
 
@@ -106,6 +112,57 @@ class NewTripSerializer(serializers.Serializer):
     outfit_id = serializers.IntegerField()
     species = serializers.ChoiceField(choices=["trout", "kokanee", "striper"])
     plan_id = serializers.UUIDField(required=False, allow_null=True)
+    started_at_s = serializers.FloatField(required=False)
+    outfit = serializer_of(CoreOutfit)(required=False)
+
+
+class KitDaySerializer(serializers.Serializer):
+    """The light of a day at a water, and its clock."""
+
+    day = serializers.DateField()
+    utc_offset_min = serializers.IntegerField()
+    sun = serializer_of(Sun)()
+
+
+class KitWaterSerializer(serializers.Serializer):
+    """A water as a trip on it begins."""
+
+    id = serializers.IntegerField()
+    name = serializers.CharField()
+    bottom_m = serializers.FloatField()
+    chart = serializer_of(DepthGrid)(allow_null=True)
+    rules = serializer_of(WaterRules)(allow_null=True)
+    days = KitDaySerializer(many=True)
+    earlier = serializers.DictField(child=serializer_of(EarlierDay)(many=True))
+
+
+class KitOutfitSerializer(serializers.Serializer):
+    """A boat with what is aboard, what its lines were seen to do, and what was left on the rods."""
+
+    id = serializers.IntegerField()
+    name = serializers.CharField()
+    outfit = serializer_of(CoreOutfit)()
+    readings = serializer_of(PastReading)(many=True)
+    rigged = RodSetupSerializer(many=True)
+
+
+class KitPlanSerializer(serializers.Serializer):
+    """A planned day to come."""
+
+    id = serializers.UUIDField()
+    water_id = serializers.IntegerField()
+    species = serializers.CharField()
+    day = serializers.DateField()
+    plan = serializer_of(DayPlan)()
+
+
+class KitSerializer(serializers.Serializer):
+    """All that a trip is started from where there is no server."""
+
+    made_at_s = serializers.FloatField()
+    waters = KitWaterSerializer(many=True)
+    outfits = KitOutfitSerializer(many=True)
+    plans = KitPlanSerializer(many=True)
 
 
 class TakePlanSerializer(serializers.Serializer):

@@ -13,6 +13,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from coldwake_core.checks import require_number
 from coldwake_core.decode import decode, encode
 from coldwake_core.errors import InvalidInputError
 from coldwake_core.gear.setup import RodSetup
@@ -28,10 +29,11 @@ from common.schemas import ErrorSerializer
 from locker.models import Outfit
 from waters.models import Water
 
-from ..actions.append_events import AppendEvents
+from ..actions.append_events import CLOCK_SLACK_S, AppendEvents, ClockError
 from ..actions.first_day import FirstDay
 from ..actions.start_trip import StartTrip
 from ..actions.take_plan import TakePlan
+from ..kit import kit_of
 from ..models import Trip
 from ..permissions import own_trip
 from ..queries import (
@@ -51,6 +53,7 @@ from .schemas import (
     EventPageSerializer,
     FirstDaySerializer,
     FishViewSerializer,
+    KitSerializer,
     LadderAskedSerializer,
     LadderStepSerializer,
     LastSurfaceSerializer,
@@ -111,9 +114,35 @@ class TripListView(APIView):
         trip = StartTrip(
             owner=request.user, name=body.get("name"), water_id=body.get("water_id"),
             outfit_id=body.get("outfit_id"), species=body.get("species"),
-            started_at=datetime.now(UTC), trip_id=body.get("id"), plan_id=body.get("plan_id"),
+            started_at=_started_at(body.get("started_at_s")), trip_id=body.get("id"),
+            plan_id=body.get("plan_id"), carried=body.get("outfit"),
         ).execute()
         return Response(trip.document(), status=201)
+
+
+OLDEST_START_S = 60.0 * 86400.0
+
+
+def _started_at(given: object) -> datetime:
+    """When a trip began: now, or when a phone without a server said so."""
+    now = datetime.now(UTC)
+    if given is None:
+        return now
+    at_s = require_number("started_at_s", given, unit="s")
+    if not now.timestamp() - OLDEST_START_S <= at_s <= now.timestamp() + CLOCK_SLACK_S:
+        raise ClockError(
+            "started_at_s", at_s, "within the last sixty days: check the clock of this device"
+        )
+    return datetime.fromtimestamp(at_s, UTC)
+
+
+class KitView(APIView):
+    """What a phone carries along."""
+
+    @extend_schema(operation_id="get_kit", responses=KitSerializer)
+    def get(self, request: Request) -> Response:
+        """Return all that a trip is started from where there is no server."""
+        return Response(kit_of(request.user, datetime.now(UTC)))
 
 
 class LastSurfaceView(APIView):

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // The shell: a slim rail on a wide screen, a bar at the bottom on a phone.
 import { mdiChartTimelineVariant, mdiFish, mdiHook, mdiMapClockOutline, mdiSchoolOutline, mdiToolboxOutline } from '@mdi/js'
+import { useDebounceFn } from '@vueuse/core'
 import { computed, watch, watchEffect } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useTheme } from 'vuetify'
@@ -8,6 +9,7 @@ import QuietMenu from './QuietMenu.vue'
 import { useUpdateStore } from './update'
 import { useSessionStore } from '@/features/account/store'
 import { useDeliveryStore } from '@/features/trip/delivery/store'
+import { getKit } from '@/features/trip/api'
 import { useTripStore } from '@/features/trip/store'
 import { useDisplayStore } from '@/shared/units/store'
 
@@ -30,8 +32,17 @@ watch(
     if (before && before[0] !== name) trip.close()
     await delivery.belongTo(name)
     await delivery.flush()
+    if (name !== null) void carryAlong()
   },
   { immediate: true },
+)
+/** What a trip is begun from without a server is carried along anew at each visit. */
+const carryAlong = useDebounceFn(async () => {
+  await getKit().then(delivery.carry, () => undefined)
+}, 3000)
+watch(
+  () => route.path,
+  (_now, before) => session.username !== null && (before?.startsWith('/locker') || before?.startsWith('/plan')) && void carryAlong(),
 )
 watch(
   () => delivery.progress.state === 'signed_out',

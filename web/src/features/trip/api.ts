@@ -31,6 +31,8 @@ export type Move = Schemas['Move']
 export const listTrips = () => take(api.GET('/api/trips/'))
 export const startTrip = (body: NewTrip) => take(api.POST('/api/trips/', { body }))
 
+export type Kit = Schemas['Kit']
+export const getKit = () => take(api.GET('/api/trips/kit/'))
 export const firstDay = (body: Schemas['FirstDay']) => take(api.POST('/api/trips/first-day/', { body }))
 
 const at = (tripId: string) => ({ params: { path: { trip_id: tripId } } })

@@ -87,7 +87,8 @@ export const useTripStore = defineStore('trip', () => {
       await painted()
       if (mine !== turn) return
     } catch (error) {
-      const kept = error instanceof LinkDownError || error instanceof SignedOutError ? await delivery.keptTrip(tripId) : undefined
+      const away = error instanceof LinkDownError || error instanceof SignedOutError || (await delivery.isNew(tripId))
+      const kept = away ? await delivery.keptTrip(tripId) : undefined
       if (mine !== turn) return
       if (!kept) {
         loadError.value = error instanceof Error ? error.message : String(error)

@@ -799,6 +799,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trips/kit/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Return all that a trip is started from where there is no server. */
+        get: operations["get_kit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trips/last-surface/": {
         parameters: {
             query?: never;
@@ -1931,6 +1948,52 @@ export interface components {
             river: components["schemas"]["RiverView"] | null;
             asked: components["schemas"]["Asked"];
         };
+        /** @description All that a trip is started from where there is no server. */
+        Kit: {
+            /** Format: double */
+            made_at_s: number;
+            waters: components["schemas"]["KitWater"][];
+            outfits: components["schemas"]["KitOutfit"][];
+            plans: components["schemas"]["KitPlan"][];
+        };
+        /** @description The light of a day at a water, and its clock. */
+        KitDay: {
+            /** Format: date */
+            day: string;
+            utc_offset_min: number;
+            sun: components["schemas"]["Sun"];
+        };
+        /** @description A boat with what is aboard, what its lines were seen to do, and what was left on the rods. */
+        KitOutfit: {
+            id: number;
+            name: string;
+            outfit: components["schemas"]["Outfit"];
+            readings: components["schemas"]["PastReading"][];
+            rigged: components["schemas"]["RodSetup"][];
+        };
+        /** @description A planned day to come. */
+        KitPlan: {
+            /** Format: uuid */
+            id: string;
+            water_id: number;
+            species: string;
+            /** Format: date */
+            day: string;
+            plan: components["schemas"]["DayPlan"];
+        };
+        /** @description A water as a trip on it begins. */
+        KitWater: {
+            id: number;
+            name: string;
+            /** Format: double */
+            bottom_m: number;
+            chart: components["schemas"]["DepthGrid"] | null;
+            rules: components["schemas"]["WaterRules"] | null;
+            days: components["schemas"]["KitDay"][];
+            earlier: {
+                [key: string]: components["schemas"]["EarlierDay"][];
+            };
+        };
         /** @description What is wanted of a rod's flash and thump. */
         LadderAsked: {
             setup: components["schemas"]["RodSetup"];
@@ -2468,6 +2531,9 @@ export interface components {
             species: "trout" | "kokanee" | "striper";
             /** Format: uuid */
             plan_id?: string | null;
+            /** Format: double */
+            started_at_s?: number;
+            outfit?: components["schemas"]["Outfit"];
         };
         /** @description A water to set up. */
         NewWater: {
@@ -5594,6 +5660,25 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    get_kit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kit"];
                 };
             };
         };

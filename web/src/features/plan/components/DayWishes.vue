@@ -7,6 +7,7 @@ import NumberField from '@/shared/ui/NumberField.vue'
 import TextField from '@/shared/ui/TextField.vue'
 import { useDisplayStore } from '@/shared/units/store'
 import type { Wishes } from '../composables/useDay'
+import { SPECIES } from '../logic/species'
 
 const props = defineProps<{
   waters: { id: number; name: string }[]
@@ -20,11 +21,6 @@ const props = defineProps<{
 const wishes = defineModel<Wishes>({ required: true })
 const emit = defineEmits<{ weather: []; typed: []; lastProfile: []; file: [kind: 'weather' | 'profile', text: string] }>()
 
-const SPECIES = [
-  { value: 'trout', title: 'Trout' },
-  { value: 'kokanee', title: 'Kokanee' },
-  { value: 'striper', title: 'Striped bass' },
-] as const
 const CLARITY = [
   { value: 6, title: 'Clear' },
   { value: 2.5, title: 'Stained' },

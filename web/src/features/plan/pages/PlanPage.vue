@@ -5,11 +5,14 @@ import { useRouter } from 'vue-router'
 import { listWaters, type Water } from '@/features/locker/api'
 import { listTrips, startTrip, takePlan, type NewTrip, type TripList } from '@/features/trip/api'
 import { formatAge, formatClock, tripDay } from '@/features/trip/logic/format'
+import { useDeliveryStore } from '@/features/trip/delivery/store'
+import { beginAlone } from '@/features/trip/logic/beginAlone'
 import { newId } from '@/features/trip/logic/events'
 import ChoiceRow from '@/shared/ui/ChoiceRow.vue'
 import EmptyState from '@/shared/ui/EmptyState.vue'
 import ErrorNote from '@/shared/ui/ErrorNote.vue'
 import TextField from '@/shared/ui/TextField.vue'
+import { LinkDownError } from '@/shared/api/client'
 import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
 import { farFromM, farUnit, formatSpeed, temperatureFromC } from '@/shared/units/units'
@@ -26,6 +29,7 @@ import PlanPaper from '../components/PlanPaper.vue'
 import RiverDay from '../components/RiverDay.vue'
 import UnderWay from '../components/UnderWay.vue'
 import { useDay } from '../composables/useDay'
+import { SPECIES } from '../logic/species'
 
 const router = useRouter()
 const display = useDisplayStore()
@@ -139,6 +143,9 @@ let tripId = newId()
 let takenId = newId()
 const planId = ref(newId())
 const starting = ref(false)
+const delivery = useDeliveryStore()
+/** Since when what is carried along is, where no server answers. */
+const alone = ref<string | null>(null)
 const keptDays = useTemplateRef('keptDays')
 /** What was done, said in a few words. */
 const done = ref('')
@@ -202,6 +209,36 @@ async function reopen(id: string): Promise<void> {
   ready.value = true
 }
 
+/** Without a server a trip begins from what was carried along; says whether it did. */
+async function startAlone(): Promise<boolean> {
+  try {
+    const kit = await delivery.carried()
+    if (!kit || wishes.water_id === null || form.value.outfit_id === null) return false
+    const { species, water_id } = wishes
+    const wish = { id: tripId, name: form.value.name.trim(), water_id, outfit_id: form.value.outfit_id, species }
+    const { trip, body, events } = beginAlone(kit, wish, delivery.nowS())
+    await delivery.begin({ trip, events: [], after: 0 }, body)
+    for (const event of events) await delivery.keep(trip.id, event)
+    tripId = newId()
+    await router.push({ path: '/fish', query: { trip: trip.id } })
+  } catch (caught) {
+    error.value = describeError(caught, display.units)
+  }
+  return true
+}
+
+/** What the page is when no server answers: waters and boats that were carried along. */
+async function beginFromKit(): Promise<boolean> {
+  const kit = await delivery.carried()
+  if (!kit) return false
+  const bare = (rows: readonly { id: number; name: string }[]) => rows.map(({ id, name }) => ({ id, name }))
+  list.value = { trips: [], waters: bare(kit.waters), outfits: bare(kit.outfits) }
+  wishes.water_id = kit.waters[0]?.id ?? null
+  form.value.outfit_id = kit.outfits[0]?.id ?? null
+  alone.value = new Date(kit.made_at_s * 1000).toLocaleDateString(undefined, { weekday: 'long', day: 'numeric', month: 'long' })
+  return true
+}
+
 async function start(): Promise<void> {
   error.value = null
   if (!form.value.name.trim() || wishes.water_id === null || form.value.outfit_id === null) {
@@ -226,7 +263,7 @@ async function start(): Promise<void> {
     planId.value = newId()
     await router.push({ path: '/fish', query: { trip: trip.id } })
   } catch (caught) {
-    error.value = describeError(caught, display.units)
+    if (!(caught instanceof LinkDownError) || !(await startAlone())) error.value = describeError(caught, display.units)
   } finally {
     starting.value = false
   }
@@ -249,6 +286,7 @@ onMounted(async () => {
     begun.value = true
     planning.compute()
   } catch (caught) {
+    if (caught instanceof LinkDownError && (await beginFromKit().catch(() => false))) return
     error.value = caught instanceof Error ? caught.message : String(caught)
   }
 })
@@ -291,6 +329,10 @@ onMounted(async () => {
             :deepest-m="water.deepest_m"
             @draw="planning.draw"
           />
+          <p v-else-if="alone" class="wait" data-test="alone">
+            No server answers: a day is computed at home. A trip begins here all the same, with waters, boats and planned days as they were
+            carried along on {{ alone }}; it is told the server when there is one.
+          </p>
           <p v-else class="wait label">Computing the day…</p>
           <p v-if="day" class="label legend">
             <span class="key band"></span>where anglers find them <span class="key dots"></span>published: {{ day.view.published_source }}
@@ -335,7 +377,12 @@ onMounted(async () => {
           </div>
         </div>
         <aside>
+          <template v-if="alone">
+            <ChoiceRow v-model="wishes.water_id" label="water" :options="named(list.waters)" test="alone-water" />
+            <ChoiceRow v-model="wishes.species" label="after what" :options="SPECIES" test="alone-species" />
+          </template>
           <DayWishes
+            v-else
             v-model="planning.wishes"
             :waters="waters"
             :words="words"

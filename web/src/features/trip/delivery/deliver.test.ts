@@ -21,6 +21,7 @@ let outbox: Outbox
 let seen: Progress[]
 let skew: number | null
 const post = vi.fn()
+const start = vi.fn()
 const changed = vi.fn()
 const made: { close(): void }[] = []
 
@@ -29,6 +30,7 @@ function deliverer(owner = 'me', alone?: (act: () => Promise<void>) => Promise<b
     outbox,
     owner,
     post,
+    start,
     skewS: () => skew,
     changed,
     progress: (now) => void seen.push(now),
@@ -48,6 +50,7 @@ beforeEach(async () => {
   seen = []
   skew = 0
   post.mockReset()
+  start.mockReset()
   changed.mockReset()
 })
 afterEach(() => {
@@ -309,6 +312,23 @@ describe('outbox', () => {
     expect([await ids(), await refused()]).toEqual([[], []])
   })
 
+  it('keeps all that waits when the layout gains what trips are begun from', async () => {
+    globalThis.indexedDB = new IDBFactory()
+    const old = await openDB('coldwake', 2, {
+      upgrade(db) {
+        db.createObjectStore('queue', { keyPath: 'seq', autoIncrement: true }).createIndex('owner', 'owner')
+        db.createObjectStore('refused', { keyPath: 'id' }).createIndex('owner', 'owner')
+        db.createObjectStore('copies', { keyPath: 'key' })
+      },
+    })
+    await old.add('queue', { owner: 'me', tripId: 't', event: event('a'), skewS: 0 })
+    await old.put('refused', { id: 'b', owner: 'me', tripId: 't', event: event('b'), field: '', message: 'no' })
+    old.close()
+    outbox.close()
+    outbox = await openOutbox()
+    expect([await ids(), await refused(), await outbox.started('me')]).toEqual([['a'], ['b'], []])
+  })
+
   it('takes over what an earlier version of the app left waiting', async () => {
     globalThis.indexedDB = new IDBFactory()
     const old = await openDB('coldwake', 1, {
@@ -324,6 +344,71 @@ describe('outbox', () => {
     outbox = await openOutbox()
     expect(await ids('me')).toEqual(['a', 'b'])
     expect((await outbox.waiting('me')).map((row) => row.owner)).toEqual([UNKNOWN_OWNER, UNKNOWN_OWNER])
+  })
+})
+
+describe('a trip that was begun without a server', () => {
+  const body = { id: 't', name: 'Alone', water_id: 1, outfit_id: 1, species: 'trout', started_at_s: 900 } as const
+  const begin = (id = 't') => outbox.begin({ tripId: id, owner: 'me', body: { ...body, id }, skewS: skew })
+
+  it('is told before anything that happened on it, and once', async () => {
+    const order: string[] = []
+    start.mockImplementation(async () => void order.push('start'))
+    post.mockImplementation(async (tripId: string, events: TripEvent[]) => {
+      order.push('events')
+      return acknowledge(tripId, events)
+    })
+    await begin()
+    await keep('a')
+    await deliverer().flush()
+    await keep('b')
+    await deliverer().flush()
+    expect(order).toEqual(['start', 'events', 'events'])
+    expect(await outbox.started('me')).toEqual([])
+  })
+
+  it('is told though nothing happened on it', async () => {
+    start.mockResolvedValue({})
+    await begin()
+    await deliverer().flush()
+    expect(start).toHaveBeenCalledWith(body)
+    expect(await outbox.started('me')).toEqual([])
+  })
+
+  it.each([
+    ['the link is down', () => Promise.reject(new LinkDownError('down')), 'down'],
+    ['the login has ended', () => Promise.reject(new SignedOutError()), 'signed_out'],
+    ['the server refuses it', () => refusal(422, 'water_id'), 'held'],
+  ])('stays with its taps while %s', async (_why, answer, state) => {
+    start.mockImplementation(answer)
+    post.mockImplementation(acknowledge)
+    await begin()
+    await keep('a')
+    await deliverer().flush()
+    expect(post).not.toHaveBeenCalled()
+    expect([await ids(), (await outbox.started('me')).length]).toEqual([['a'], 1])
+    expect(seen.at(-1)!.state).toBe(state)
+  })
+
+  it('that is refused does not hold up the others', async () => {
+    start.mockImplementation(() => refusal(422, 'water_id'))
+    post.mockImplementation(acknowledge)
+    await begin()
+    await keep('a')
+    await keep('b', 'other')
+    await deliverer().flush()
+    expect(await ids()).toEqual(['a'])
+    expect(seen.at(-1)!.note).toContain('Alone')
+  })
+
+  it('began when it did, whatever this device took for the time', async () => {
+    start.mockResolvedValue({})
+    post.mockImplementation(acknowledge)
+    skew = null
+    await begin()
+    skew = -600
+    await deliverer().flush()
+    expect(start).toHaveBeenCalledWith({ ...body, started_at_s: 300 })
   })
 })
 

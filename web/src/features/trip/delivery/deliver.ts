@@ -2,7 +2,7 @@
 import { LinkDownError, SignedOutError } from '@/shared/api/client'
 import { CoreError } from '@/shared/core/protocol'
 import { WORTH_S } from './clock'
-import type { Outbox, TripEvent, Waiting } from './outbox'
+import type { Outbox, Start, TripEvent, Waiting } from './outbox'
 
 export const BATCH = 200
 export const FIRST_RETRY_MS = 4000
@@ -29,6 +29,8 @@ export interface DelivererOptions {
   outbox: Outbox
   owner: string
   post: (tripId: string, events: TripEvent[]) => Promise<Acknowledged>
+  /** Tell the server of a trip that was begun here; told twice, it is begun once. */
+  start: (body: Start['body']) => Promise<unknown>
   skewS: () => number | null
   progress: (now: Progress) => void | Promise<void>
   /** Events whose time was mended, or that were refused: the trip must be taken anew. */
@@ -65,7 +67,7 @@ type Outcome = 'done' | 'held'
 
 /** Deliver a login's taps until they are all acknowledged or shown as not taken. */
 export function makeDeliverer(options: DelivererOptions): Deliverer {
-  const { outbox, owner, post, skewS, progress, changed, alone = oneTab } = options
+  const { outbox, owner, post, start, skewS, progress, changed, alone = oneTab } = options
   const mends = new Map<string, number>()
   let running: Promise<void> | null = null
   let again = false
@@ -120,9 +122,28 @@ export function makeDeliverer(options: DelivererOptions): Deliverer {
     changed(row.tripId)
   }
 
+  /** A trip that was begun here is told first: what happened on it has nowhere to go before. */
+  async function tellStart(tripId: string): Promise<{ outcome: Outcome; note: string | null }> {
+    const begun = (await outbox.started(owner)).find((row) => row.tripId === tripId)
+    if (!begun) return { outcome: 'done', note: null }
+    const now = skewS()
+    const wrong = now !== null && Math.abs(now - (begun.skewS ?? 0)) > WORTH_S
+    const at_s = begun.body.started_at_s! + (wrong ? now - (begun.skewS ?? 0) : 0)
+    try {
+      await start({ ...begun.body, started_at_s: at_s })
+    } catch (error) {
+      if (!(error instanceof CoreError)) throw error
+      return { outcome: 'held', note: `the trip “${begun.body.name}” is not taken: ${error.message}` }
+    }
+    await outbox.begun(tripId)
+    return { outcome: 'done', note: null }
+  }
+
   /** Send one trip's taps until none is left or something holds them up. */
   async function deliverTrip(tripId: string): Promise<{ outcome: Outcome; note: string | null }> {
     let size = BATCH
+    const told = await tellStart(tripId)
+    if (told.outcome === 'held') return told
     for (;;) {
       const rows = await mendTimes((await outbox.waiting(owner)).filter((row) => row.tripId === tripId).slice(0, size))
       if (rows.length === 0 || closed) return { outcome: 'done', note: null }
@@ -151,7 +172,7 @@ export function makeDeliverer(options: DelivererOptions): Deliverer {
   }
 
   async function deliverAll(): Promise<void> {
-    const trips = new Set((await outbox.waiting(owner)).map((row) => row.tripId))
+    const trips = new Set([...(await outbox.started(owner)), ...(await outbox.waiting(owner))].map((row) => row.tripId))
     let note: string | null = null
     // A trip that is held up does not hold up the others.
     for (const tripId of trips) {

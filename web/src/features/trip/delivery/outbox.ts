@@ -34,6 +34,18 @@ export interface KeptTrip {
   after: number
 }
 
+/** A trip that was begun here without a server: it is told before anything that happened on it. */
+export interface Start {
+  tripId: string
+  owner: string
+  body: Schemas['NewTrip']
+  /** What was known of the server's clock then, s; null for nothing. */
+  skewS: number | null
+}
+
+/** What a login carries along to begin a trip from. */
+export type Kit = Schemas['Kit']
+
 export interface Outbox {
   /** Whether what is put here outlives the page. */
   lasting: boolean
@@ -48,6 +60,11 @@ export interface Outbox {
   sendAgain(id: string, event: TripEvent, skewS: number | null): Promise<void>
   keepTrip(owner: string, kept: KeptTrip): Promise<void>
   keptTrip(owner: string, tripId: string): Promise<KeptTrip | undefined>
+  begin(start: Start): Promise<void>
+  started(owner: string): Promise<Start[]>
+  begun(tripId: string): Promise<void>
+  carry(owner: string, kit: Kit): Promise<void>
+  carried(owner: string): Promise<Kit | undefined>
   /** Logins other than this one that have taps waiting here, with how many. */
   others(owner: string | null): Promise<{ owner: string; count: number }[]>
   close(): void
@@ -57,6 +74,8 @@ interface Schema extends DBSchema {
   queue: { key: number; value: Omit<Waiting, 'seq'> & { seq?: number }; indexes: { owner: string } }
   refused: { key: string; value: NotTaken; indexes: { owner: string } }
   copies: { key: string; value: KeptTrip & { key: string } }
+  starts: { key: string; value: Start; indexes: { owner: string } }
+  kits: { key: string; value: { owner: string; kit: Kit } }
 }
 
 /** Taps that an earlier version of the app left behind: nobody wrote down whose they were. */
@@ -66,8 +85,11 @@ const STRICT = { durability: 'strict' } as const
 
 /** Open what this browser keeps. */
 export async function openOutbox(name = 'coldwake'): Promise<Outbox> {
-  const db: IDBPDatabase<Schema> = await openDB<Schema>(name, 2, {
+  const db: IDBPDatabase<Schema> = await openDB<Schema>(name, 3, {
     async upgrade(fresh, from, _to, tx) {
+      fresh.createObjectStore('starts', { keyPath: 'tripId' }).createIndex('owner', 'owner')
+      fresh.createObjectStore('kits', { keyPath: 'owner' })
+      if (from === 2) return
       fresh.createObjectStore('queue', { keyPath: 'seq', autoIncrement: true }).createIndex('owner', 'owner')
       fresh.createObjectStore('refused', { keyPath: 'id' }).createIndex('owner', 'owner')
       fresh.createObjectStore('copies', { keyPath: 'key' })
@@ -137,6 +159,16 @@ export async function openOutbox(name = 'coldwake'): Promise<Outbox> {
       await db.put('copies', { ...kept, key: key(owner, kept.trip.id) })
     },
     keptTrip: (owner, tripId) => db.get('copies', key(owner, tripId)),
+    async begin(start) {
+      const tx = db.transaction('starts', 'readwrite', STRICT)
+      await Promise.all([tx.store.put(start), tx.done])
+    },
+    started: (owner) => db.getAllFromIndex('starts', 'owner', owner),
+    begun: (tripId) => db.delete('starts', tripId),
+    async carry(owner, kit) {
+      await db.put('kits', { owner, kit })
+    },
+    carried: async (owner) => (await db.get('kits', owner))?.kit,
     async others(owner) {
       const counts = new Map<string, number>()
       for (const row of await db.getAll('queue')) {
@@ -153,6 +185,8 @@ export function memoryOutbox(): Outbox {
   let queue: Waiting[] = []
   let refused: NotTaken[] = []
   const copies = new Map<string, KeptTrip>()
+  const starts = new Map<string, Start>()
+  const kits = new Map<string, Kit>()
   let last = 0
   return {
     lasting: false,
@@ -175,6 +209,11 @@ export function memoryOutbox(): Outbox {
     },
     keepTrip: async (owner, kept) => void copies.set(`${owner} ${kept.trip.id}`, kept),
     keptTrip: async (owner, tripId) => copies.get(`${owner} ${tripId}`),
+    begin: async (start) => void starts.set(start.tripId, start),
+    started: async (owner) => [...starts.values()].filter((start) => start.owner === owner),
+    begun: async (tripId) => void starts.delete(tripId),
+    carry: async (owner, kit) => void kits.set(owner, kit),
+    carried: async (owner) => kits.get(owner),
     others: async () => [],
     close: () => undefined,
   }

@@ -1,13 +1,15 @@
 // What this browser keeps and delivers, for the login that is at it. One for the whole app.
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { api, take } from '@/shared/api/client'
+import { api, take, type Schemas } from '@/shared/api/client'
 import { watchServerClock } from './clock'
 import { makeDeliverer, type Deliverer, type Progress } from './deliver'
-import { memoryOutbox, openOutbox, type KeptTrip, type NotTaken, type Outbox, type TripEvent } from './outbox'
+import { memoryOutbox, openOutbox, type Kit, type KeptTrip, type NotTaken, type Outbox, type TripEvent } from './outbox'
 
 export const postEvents = (tripId: string, events: TripEvent[]) =>
   take(api.POST('/api/trips/{trip_id}/events/', { params: { path: { trip_id: tripId } }, body: { events } }))
+
+const startTrip = (body: Schemas['NewTrip']) => take(api.POST('/api/trips/', { body }))
 
 /** Why a tap could not be kept anywhere. */
 export class NotKeptError extends Error {
@@ -65,6 +67,7 @@ export const useDeliveryStore = defineStore('delivery', () => {
       outbox: kept,
       owner: name,
       post: postEvents,
+      start: startTrip,
       skewS: clock.skewS,
       changed,
       progress: async (now) => {
@@ -114,6 +117,28 @@ export const useDeliveryStore = defineStore('delivery', () => {
     await (await outbox()).keepTrip(mine(), kept).catch(() => undefined)
   }
 
+  /** Carry along what trips are begun from; with no room for it, one begins with a link. */
+  async function carry(kit: Kit): Promise<void> {
+    if (owner.value !== null) await (await outbox()).carry(owner.value, kit).catch(() => undefined)
+  }
+
+  const carried = async (): Promise<Kit | undefined> => (await outbox()).carried(mine())
+
+  /** Begin a trip here: it is kept with what it was begun from, and told when there is a server. */
+  async function begin(kept: KeptTrip, body: Schemas['NewTrip']): Promise<void> {
+    const box = await outbox()
+    try {
+      await box.keepTrip(mine(), kept)
+      await box.begin({ tripId: kept.trip.id, owner: mine(), body, skewS: clock.skewS() })
+    } catch (full) {
+      throw new NotKeptError(`this browser's storage takes nothing more (${reasonOf(full)}).`)
+    }
+  }
+
+  /** Whether a trip was begun here and the server has not heard of it yet. */
+  const isNew = async (tripId: string): Promise<boolean> =>
+    (await (await outbox()).started(mine())).some((start) => start.tripId === tripId)
+
   /** Send one that was not taken once more, as it was or mended. */
   async function sendAgain(row: NotTaken, event: TripEvent): Promise<void> {
     await (await outbox()).sendAgain(row.id, event, clock.skewS())
@@ -144,6 +169,10 @@ export const useDeliveryStore = defineStore('delivery', () => {
     waiting,
     keptTrip,
     keepTrip,
+    carry,
+    carried,
+    begin,
+    isNew,
     sendAgain,
     drop,
     others,
