@@ -3,8 +3,14 @@
 set -euo pipefail
 cd "$(dirname "$0")/.."
 scripts/install.sh run
-export COLDWAKE_DEMO=${COLDWAKE_DEMO:-1} PYTHONUNBUFFERED=1
 port=${PORT:-8000}
+export PYTHONUNBUFFERED=1
+if [ "${HTTPS:-}" = 1 ]; then
+  # For the phones on the own network: no demo login there unless it is asked for.
+  export COLDWAKE_DEMO=${COLDWAKE_DEMO:-0} COLDWAKE_HTTPS=${HTTPS_PORT:-8443}
+else
+  export COLDWAKE_DEMO=${COLDWAKE_DEMO:-1}
+fi
 # Before an upgrade changes the data, a copy of them (var/backups; manage.py restore puts it back).
 .venv/bin/python server/manage.py backup --if-upgrading
 .venv/bin/python server/manage.py migrate --verbosity 0
@@ -16,6 +22,18 @@ if [ -z "${COLDWAKE_FORECAST:-}" ] && [ "$COLDWAKE_DEMO" = 1 ]; then
   .venv/bin/python -m standins.forecast --port "$forecast_port" --with-parent &
   export COLDWAKE_FORECAST=http://127.0.0.1:$forecast_port
 fi
-echo "Cold Wake: open http://127.0.0.1:$port"
-exec .venv/bin/uvicorn config.asgi:application --host "${HOST:-127.0.0.1}" --port "$port" \
-  --timeout-graceful-shutdown 2 --log-level warning --no-server-header
+serve=(.venv/bin/uvicorn config.asgi:application --timeout-graceful-shutdown 2 --log-level warning --no-server-header)
+if [ "${HTTPS:-}" != 1 ]; then
+  echo "Cold Wake: open http://127.0.0.1:$port"
+  exec "${serve[@]}" --host "${HOST:-127.0.0.1}" --port "$port"
+fi
+names=$(.venv/bin/python server/manage.py make_certificates)
+export COLDWAKE_HOSTS=${COLDWAKE_HOSTS:-$names}
+tls=${COLDWAKE_VAR:-var}/tls here=${names##*,}
+# Without a lock only the page that says how to trust this machine.
+"${serve[@]}" --host "${HOST:-0.0.0.0}" --port "$port" & plain=$!
+"${serve[@]}" --host "${HOST:-0.0.0.0}" --port "$COLDWAKE_HTTPS" \
+  --ssl-certfile "$tls/server.crt" --ssl-keyfile "$tls/server.key" & locked=$!
+trap 'kill $plain $locked 2>/dev/null' EXIT INT TERM
+echo "Cold Wake on this network: each phone opens http://$here:$port/trust/ once, then https://$here:$COLDWAKE_HTTPS"
+wait -n

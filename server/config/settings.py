@@ -27,6 +27,9 @@ DEBUG = False
 DEMO = os.environ.get("COLDWAKE_DEMO") == "1"
 # A service of the stand-in's shape (standins/forecast.py); without one the weather is typed.
 FORECAST_URL = os.environ.get("COLDWAKE_FORECAST", "").rstrip("/")
+TLS = VAR / "tls"
+# On the own network: the port with a lock. Without one the server is for its own machine alone.
+HTTPS_PORT = int(os.environ["COLDWAKE_HTTPS"]) if os.environ.get("COLDWAKE_HTTPS") else None
 ALLOWED_HOSTS = os.environ.get("COLDWAKE_HOSTS", "localhost,127.0.0.1,[::1]").split(",")
 
 INSTALLED_APPS = [
@@ -37,6 +40,7 @@ INSTALLED_APPS = [
     "drf_spectacular",
     "csp",
     "upkeep",
+    "home",
     "accounts",
     "locker",
     "waters",
@@ -48,6 +52,7 @@ MIDDLEWARE = [
     # Above WhiteNoise, so that the policy stands on files it serves as well.
     "csp.middleware.CSPMiddleware",
     "django.middleware.security.SecurityMiddleware",
+    "home.middleware.RequireHttps",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "common.middleware.MarkApi",
     "django.middleware.gzip.GZipMiddleware",
@@ -60,6 +65,9 @@ MIDDLEWARE = [
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
 ]
 
+TEMPLATES = [
+    {"BACKEND": "django.template.backends.django.DjangoTemplates", "APP_DIRS": True}
+]
 ROOT_URLCONF = "config.urls"
 WSGI_APPLICATION = "config.wsgi.application"
 
@@ -138,6 +146,11 @@ X_FRAME_OPTIONS = "DENY"
 SESSION_ENGINE = "django.contrib.sessions.backends.cached_db"
 SESSION_COOKIE_SAMESITE = "Lax"
 CSRF_COOKIE_SAMESITE = "Lax"
+SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS_PORT is not None
+SECURE_HSTS_SECONDS = 86_400 if HTTPS_PORT is not None else 0
+# W005, W021: the names of a home network are not ours to preload. W008: home.middleware redirects,
+# to the page that says how to trust this machine.
+SILENCED_SYSTEM_CHECKS = ["security.W005", "security.W008", "security.W021"]
 SESSION_COOKIE_AGE = 60 * 60 * 24 * 120  # a season: nobody logs in with wet hands at the ramp
 DATA_UPLOAD_MAX_MEMORY_SIZE = 2_000_000
 

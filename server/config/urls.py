@@ -33,11 +33,12 @@ handler404 = "common.errors.not_found"
 handler500 = "common.errors.failed"
 urlpatterns = [
     path("api/health/", health),
+    path("trust/", include("home.urls")),
     path("api/schema/", SpectacularAPIView.as_view(), name="schema"),
     path("api/session/", include("accounts.api.urls")),
     path("api/trips/", include("trips.api.urls")),
     path("api/locker/", include("locker.api.urls")),
     path("api/waters/", include("waters.api.urls")),
     path("api/plans/", include("plans.api.urls")),
-    re_path(r"^(?!api/|static/|assets/).*$", front_end, name="front-end"),
+    re_path(r"^(?!api/|static/|assets/|trust/).*$", front_end, name="front-end"),
 ]

@@ -21,6 +21,8 @@ const update = useUpdateStore()
 const theme = useTheme()
 const route = useRoute()
 const router = useRouter()
+/** Loopback counts as secure; another machine's plain address does not. */
+const insecure = !window.isSecureContext
 const inside = computed(() => !route.meta.open && session.username !== null)
 
 watchEffect(() => theme.change(display.theme))
@@ -86,6 +88,10 @@ async function leave(): Promise<void> {
         </p>
         <p v-if="!delivery.lasting && inside" class="bar" role="alert" data-test="not-lasting">
           This browser keeps nothing for this page: what you tap without a link is lost when it closes.
+        </p>
+        <p v-if="insecure && inside" class="bar" role="status" data-test="insecure">
+          This address has no lock: the page cannot be kept for use without the server, and the phone will not say where the boat is.
+          <a class="bar-act" href="/trust/">What to do</a>
         </p>
         <p v-if="update.available" class="bar" role="status" data-test="new-version">
           A new version is here. What waits to be sent stays kept.

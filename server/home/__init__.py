@@ -1,0 +1,1 @@
+"""The own network: certificates for it, and how a phone comes to trust them."""

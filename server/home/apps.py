@@ -1,0 +1,7 @@
+"""The own network."""
+
+from django.apps import AppConfig
+
+
+class HomeConfig(AppConfig):
+    name = "home"
