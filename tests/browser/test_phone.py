@@ -65,8 +65,9 @@ def recorded(server: RunningServer, kind: str, fits: Callable[[Any], bool]) -> A
     until = time.monotonic() + 10.0
     while True:
         events = user.get(f"/api/trips/{trip['id']}/events/")["events"]
-        payload = [e for e in events if e["type"] == kind][-1]["payload"]
-        if fits(payload) or time.monotonic() > until:
+        found = [e["payload"] for e in events if e["type"] == kind]
+        payload = found[-1] if found else None
+        if (payload is not None and fits(payload)) or time.monotonic() > until:
             return payload
         time.sleep(0.2)
 
@@ -153,6 +154,38 @@ def test_another_lure_is_three_taps_and_all_else_on_the_rod_stays(
     payload = recorded(server, "rod_rigged", lambda setup: setup["rod_id"] == "rod-1")
     assert (payload["rod_id"], payload["lure_id"]) == ("rod-1", "thin-copper")
     expect(phone.get_by_test_id("rod-panel")).to_contain_text("copper")
+
+
+def test_what_a_bite_was_like_is_told_while_it_is_known(
+    phone: Page, thumb: Thumb, server: RunningServer
+):
+    thumb.on("hit-rod-6")
+    thumb.on("strip-rod-6")
+    thumb.on("more-rod-6")
+    phone.get_by_test_id("tell-rod-6").click()
+    phone.get_by_test_id("felt-short").check(force=True)
+    told = recorded(server, "bite_told", lambda bite: bite["felt"] == "short")
+    assert told["rod_id"] == "rod-6"
+    # Filled in from the record: nothing else was going on.
+    expect(phone.get_by_test_id("doing-steady")).to_be_checked()
+    phone.get_by_test_id("doing-outside_turn").check(force=True)
+    assert recorded(server, "bite_told", lambda bite: bite["doing"])["doing"] == "outside_turn"
+
+
+def test_a_pass_and_birds_are_noted(phone: Page, server: RunningServer):
+    for _ in range(2):
+        phone.get_by_test_id("more-notes").click()
+        phone.get_by_test_id("note").click()
+        phone.get_by_test_id("pass").click()
+        expect(phone.get_by_test_id("note-sheet")).to_have_count(0)
+    recorded(server, "pass_ended", lambda _: True)
+    phone.get_by_test_id("more-notes").click()
+    phone.get_by_test_id("note").click()
+    expect(phone.get_by_test_id("passing")).to_contain_text("Last pass: 0 fish marked")
+    phone.get_by_test_id("note-text").fill("terns off the point")
+    phone.get_by_test_id("note-birds").click()
+    noted = recorded(server, "noted", lambda note: True)
+    assert (noted["kind"], noted["text"]) == ("birds", "terns off the point")
 
 
 def test_speed_is_dragged_by_a_thumb_and_refuses_nothing_it_shows(

@@ -102,6 +102,10 @@ PAYLOADS: dict[str, st.SearchStrategy[dict[str, Any]]] = {
     "move_taken": _MOVE,
     "move_refused": _MOVE,
     "undone": st.just({}),
+    "bite_told": _rod(felt=st.sampled_from(["short", "solid"]), lost=st.just("fight")),
+    "pass_begun": st.just({}),
+    "pass_ended": st.just({}),
+    "noted": st.sampled_from([{"kind": "birds"}, {"kind": "note", "text": "fog"}]),
     "day_planned": st.sampled_from([encode(planned()), encode(planned(rising(rise_degf=1.0)))]),
     "trip_ended": st.just({}),
     "auditioned": _one(

@@ -89,6 +89,9 @@ async function leave(): Promise<void> {
         <p v-if="!delivery.lasting && inside" class="bar" role="alert" data-test="not-lasting">
           This browser keeps nothing for this page: what you tap without a link is lost when it closes.
         </p>
+        <p v-if="delivery.scarce && inside" class="bar" role="alert" data-test="scarce">
+          This device is nearly full. Free some space before you go out: a tap that finds no room is refused, never lost in silence.
+        </p>
         <p v-if="insecure && inside" class="bar" role="status" data-test="insecure">
           This address has no lock: the page cannot be kept for use without the server, and the phone will not say where the boat is.
           <a class="bar-act" href="/trust/">What to do</a>

@@ -475,11 +475,25 @@ def _same_look(now: Situation, ahead: RodNow, behind: RodNow) -> RodSetup | None
     return changed if is_free(now, changed) else None
 
 
+def _passed_dry(now: Situation, rod: RodNow) -> bool:
+    """Whether a rod fished through all of the latest pass through marked fish."""
+    last = next((p for p in reversed(now.state.passes) if p.end_s is not None), None)
+    if last is None or last.end_s is None or now.now_s - last.end_s > NOT_NOW_S:
+        return False
+    soak_s = now.state.rods[rod.rod_id].soak_since_s
+    return soak_s is not None and soak_s <= last.start_s and any(
+        last.start_s <= mark.at_s <= last.end_s for mark in now.state.marks
+    )
+
+
 def _dry_moves(now: Situation) -> Iterator[Move]:
     """Marks seen, speed right, no bite: change colour before the next pass (all schools)."""
     if not now.bands or any(rod.exposure.hits for rod in now.rods):
         return
-    dry = {rod.rod_id: rod for rod in now.rods if rod.exposure.minutes >= DRY_MIN}
+    dry = {
+        rod.rod_id: rod for rod in now.rods
+        if rod.exposure.minutes >= DRY_MIN or _passed_dry(now, rod)
+    }
     for move in try_moves(now):
         rod = dry.get(move.answer.rod_id or "")
         if move.answer.kind == "colour" and rod is not None:

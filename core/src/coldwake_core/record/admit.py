@@ -27,6 +27,7 @@ from .payloads import (
 )
 from .sound import rod_fault
 from .state import RodState, TripState
+from .told import BiteTold
 
 
 def check_against(state: TripState, event: Event, *, bottom_m: float) -> None:
@@ -98,7 +99,7 @@ def _check_item(state: TripState, item: Any, bottom_m: float) -> None:
             raise InvalidInputError(
                 "payload.rod_id", item.rod_id, "a rigged rod, once the speed is set"
             )
-    elif isinstance(item, RodOnly | Landed | BottomTap):
+    elif isinstance(item, RodOnly | Landed | BottomTap | BiteTold):
         _rod(state, item.rod_id)
     elif isinstance(item, Checked | LookAgain):
         if item.rod_id is not None:

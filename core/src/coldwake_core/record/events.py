@@ -37,13 +37,14 @@ from .payloads import (
     check_uuid,
 )
 from .planned import DayPlan
+from .told import BiteTold, Noted, PassBegun
 
 Payload = (
     RodSetup | LineSet | RodOnly | Landed | SpeedChanged | TemperatureRead | MarkSeen | Sounded
     | OffsetChosen | CurrentNoted | DepthSeen | ReadingSetAside | TipMoved | BottomTap
     | BeatCounted | VoltageRead | ClearanceChosen | PositionFixed | SchoolChosen | MoveAnswered
     | Undone | Nothing | Auditioned | Checked | LookAgain | TackleBrought | Wind
-    | DayPlan
+    | DayPlan | BiteTold | PassBegun | Noted
 )
 
 EVENT_TYPES: Final[dict[str, type]] = {
@@ -81,6 +82,10 @@ EVENT_TYPES: Final[dict[str, type]] = {
     "look_again": LookAgain,
     "tackle_brought": TackleBrought,
     "day_planned": DayPlan,
+    "bite_told": BiteTold,
+    "pass_begun": PassBegun,
+    "pass_ended": Nothing,
+    "noted": Noted,
 }
 
 

@@ -45,6 +45,7 @@ from .state import (
     TimedMark,
     TripState,
 )
+from .told import APPLY_TOLD
 from .trip import PastReading, Trip
 
 PLACE_KNOWN_S: Final = 120.0
@@ -384,6 +385,7 @@ def _planned(state: TripState, _: float, item: DayPlan, __: str) -> None:
 _APPLY: dict[str, Callable[[TripState, float, Any, str], None]] = {
     "rod_rigged": _rig,
     "day_planned": _planned,
+    **APPLY_TOLD,
     "line_set": _set_line,
     "line_in": _line_in,
     "bait_checked": _bait,

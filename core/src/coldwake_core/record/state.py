@@ -159,6 +159,36 @@ class Answer:
 
 
 @dataclass(frozen=True, slots=True)
+class ToldBite:
+    """What was told of a bite: how it felt, where the fish came off, what the line was doing."""
+
+    at_s: float
+    rod_id: str
+    felt: str | None = None
+    lost: str | None = None
+    doing: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Pass:
+    """A pass through fish, seconds; ``end_s`` is None while it lasts."""
+
+    start_s: float
+    end_s: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class TimedNote:
+    """Something noted: when, s, what kind, in which words, and where, degrees."""
+
+    at_s: float
+    kind: str
+    text: str
+    place: tuple[float, float] | None
+    event_id: str
+
+
+@dataclass(frozen=True, slots=True)
 class CheckDone:
     """A check with its time, seconds, and what came of it."""
 
@@ -211,6 +241,9 @@ class TripState:
     looks_due: dict[str, LookDue] = field(default_factory=dict)
     surface: Reading | None = None
     plan: DayPlan | None = None
+    told: dict[tuple[str, float], ToldBite] = field(default_factory=dict)
+    passes: list[Pass] = field(default_factory=list)
+    notes: list[TimedNote] = field(default_factory=list)
 
     def copy(self) -> TripState:
         """Return a state that can go on without this one: what it lists is never changed in place.

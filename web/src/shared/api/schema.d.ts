@@ -1172,6 +1172,46 @@ export interface components {
             boat: components["schemas"]["LookState"][];
             rods: components["schemas"]["RodBeside"][];
         };
+        /** @description More about the latest bite of a rod: how it felt, where the fish came off, what the line did. */
+        BiteTold: {
+            rod_id: string;
+            /**
+             * @description * `short` - short
+             *     * `solid` - solid
+             * @enum {string|null}
+             */
+            felt?: "short" | "solid" | null;
+            /**
+             * @description * `at_once` - at_once
+             *     * `fight` - fight
+             *     * `at_the_boat` - at_the_boat
+             * @enum {string|null}
+             */
+            lost?: "at_once" | "fight" | "at_the_boat" | null;
+            /**
+             * @description * `steady` - steady
+             *     * `dropping` - dropping
+             *     * `rising` - rising
+             *     * `popped` - popped
+             *     * `inside_turn` - inside_turn
+             *     * `outside_turn` - outside_turn
+             *     * `surging` - surging
+             *     * `easing` - easing
+             *     * `long_lined` - long_lined
+             * @enum {string|null}
+             */
+            doing?: "steady" | "dropping" | "rising" | "popped" | "inside_turn" | "outside_turn" | "surging" | "easing" | "long_lined" | null;
+        };
+        /** @description The latest bite of a rod. */
+        BiteView: {
+            rod_id: string;
+            /** Format: double */
+            at_s: number;
+            was_lost: boolean;
+            felt: string | null;
+            lost: string | null;
+            doing: string;
+        };
         /** @description A boat to set up. */
         Boat: {
             boat_name: string;
@@ -1634,9 +1674,13 @@ export interface components {
              *     * `look_again` - look_again
              *     * `tackle_brought` - tackle_brought
              *     * `day_planned` - day_planned
+             *     * `bite_told` - bite_told
+             *     * `pass_begun` - pass_begun
+             *     * `pass_ended` - pass_ended
+             *     * `noted` - noted
              * @enum {string}
              */
-            type: "rod_rigged" | "line_set" | "line_in" | "bait_checked" | "hit" | "hooked" | "landed" | "lost" | "speed_changed" | "temperature_read" | "mark_seen" | "sounded" | "offset_chosen" | "current_noted" | "wind_noted" | "depth_seen" | "reading_set_aside" | "tip_moved" | "bottom_tap" | "board_reset" | "beat_counted" | "voltage_read" | "clearance_chosen" | "position_fixed" | "school_chosen" | "move_taken" | "move_refused" | "undone" | "trip_ended" | "auditioned" | "checked" | "look_again" | "tackle_brought" | "day_planned";
+            type: "rod_rigged" | "line_set" | "line_in" | "bait_checked" | "hit" | "hooked" | "landed" | "lost" | "speed_changed" | "temperature_read" | "mark_seen" | "sounded" | "offset_chosen" | "current_noted" | "wind_noted" | "depth_seen" | "reading_set_aside" | "tip_moved" | "bottom_tap" | "board_reset" | "beat_counted" | "voltage_read" | "clearance_chosen" | "position_fixed" | "school_chosen" | "move_taken" | "move_refused" | "undone" | "trip_ended" | "auditioned" | "checked" | "look_again" | "tackle_brought" | "day_planned" | "bite_told" | "pass_begun" | "pass_ended" | "noted";
             payload: components["schemas"]["EventPayload"];
         };
         /** @description Events to append, all or none. */
@@ -1648,7 +1692,7 @@ export interface components {
             events: components["schemas"]["Event"][];
             after: number;
         };
-        EventPayload: components["schemas"]["RodSetup"] | components["schemas"]["LineSet"] | components["schemas"]["RodOnly"] | components["schemas"]["Landed"] | components["schemas"]["SpeedChanged"] | components["schemas"]["TemperatureRead"] | components["schemas"]["MarkSeen"] | components["schemas"]["Sounded"] | components["schemas"]["OffsetChosen"] | components["schemas"]["CurrentNoted"] | components["schemas"]["Wind"] | components["schemas"]["DepthSeen"] | components["schemas"]["ReadingSetAside"] | components["schemas"]["TipMoved"] | components["schemas"]["BottomTap"] | components["schemas"]["BeatCounted"] | components["schemas"]["VoltageRead"] | components["schemas"]["ClearanceChosen"] | components["schemas"]["PositionFixed"] | components["schemas"]["SchoolChosen"] | components["schemas"]["MoveAnswered"] | components["schemas"]["Undone"] | components["schemas"]["Auditioned"] | components["schemas"]["Checked"] | components["schemas"]["LookAgain"] | components["schemas"]["TackleBrought"] | components["schemas"]["DayPlan"];
+        EventPayload: components["schemas"]["RodSetup"] | components["schemas"]["LineSet"] | components["schemas"]["RodOnly"] | components["schemas"]["Landed"] | components["schemas"]["SpeedChanged"] | components["schemas"]["TemperatureRead"] | components["schemas"]["MarkSeen"] | components["schemas"]["Sounded"] | components["schemas"]["OffsetChosen"] | components["schemas"]["CurrentNoted"] | components["schemas"]["Wind"] | components["schemas"]["DepthSeen"] | components["schemas"]["ReadingSetAside"] | components["schemas"]["TipMoved"] | components["schemas"]["BottomTap"] | components["schemas"]["BeatCounted"] | components["schemas"]["VoltageRead"] | components["schemas"]["ClearanceChosen"] | components["schemas"]["PositionFixed"] | components["schemas"]["SchoolChosen"] | components["schemas"]["MoveAnswered"] | components["schemas"]["Undone"] | components["schemas"]["Auditioned"] | components["schemas"]["Checked"] | components["schemas"]["LookAgain"] | components["schemas"]["TackleBrought"] | components["schemas"]["DayPlan"] | components["schemas"]["BiteTold"] | components["schemas"]["PassBegun"] | components["schemas"]["Noted"];
         /** @description Hits and the rod-minutes they were counted over. */
         Exposure: {
             hits: number;
@@ -1775,6 +1819,8 @@ export interface components {
             comparison: components["schemas"]["Comparison"] | null;
             funnel: components["schemas"]["FunnelView"] | null;
             earlier: components["schemas"]["EarlierView"] | null;
+            bites: components["schemas"]["BiteView"][];
+            passing: components["schemas"]["PassView"] | null;
             judged: components["schemas"]["JudgedMove"][];
             temperatures: components["schemas"]["TemperaturePoint"][];
             ribbon: components["schemas"]["RibbonMark"][];
@@ -2548,6 +2594,21 @@ export interface components {
             timezone?: string;
             rules: components["schemas"]["WaterRules"] | null;
         };
+        /** @description Something seen: birds, a place to come back to, or what somebody wants to remember. */
+        Noted: {
+            /**
+             * @description * `note` - note
+             *     * `birds` - birds
+             *     * `waypoint` - waypoint
+             * @enum {string}
+             */
+            kind: "note" | "birds" | "waypoint";
+            text?: string;
+            /** Format: double */
+            latitude_deg?: number | null;
+            /** Format: double */
+            longitude_deg?: number | null;
+        };
         /** @description The number for a depth at one of several speeds. */
         NumberAtSpeed: {
             /** Format: double */
@@ -2627,6 +2688,11 @@ export interface components {
             tow_point?: string;
             beat?: components["schemas"]["Beat"] | null;
         };
+        /** @description A pass through fish begins. */
+        PassBegun: {
+            /** Format: double */
+            toward_deg?: number | null;
+        };
         /** @description What to steer by GPS for one speed through water, both ways of the pass. */
         PassSpeeds: {
             /** Format: double */
@@ -2637,6 +2703,15 @@ export interface components {
             up_course_deg: number;
             /** Format: double */
             down_course_deg: number;
+        };
+        /** @description A pass through fish. */
+        PassView: {
+            /** Format: double */
+            start_s: number;
+            /** Format: double */
+            end_s: number | null;
+            fish: number;
+            hits: number;
         };
         /** @description A depth seen with a tackle, on this trip or on an earlier one. */
         PastReading: {

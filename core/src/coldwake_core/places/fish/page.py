@@ -27,6 +27,7 @@ from ...trip.learnt import learnt
 from ...trip.now import Now
 from ...trip.today import method_now, phase_now, today
 from .ahead import bottom_here_m, look_ahead, over_the_track
+from .bites import bites_now, latest_pass
 from .rods import rod_views
 from .steer import wind_view
 from .view import (
@@ -106,6 +107,7 @@ def fish_view(now: Now, now_s: float) -> FishView:
         ),
         method=method, move=advice.move, others=advice.others,
         comparison=compare_rods(now_rods),
+        bites=bites_now(state, now_s), passing=latest_pass(state, now_s),
         funnel=funnel_view(state, now.trip.species), earlier=_earlier(now),
         judged=tuple(judge_moves(state.answers, state.stints, state.bites, now_s)),
         temperatures=tuple(

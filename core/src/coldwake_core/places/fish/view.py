@@ -22,6 +22,7 @@ from ...gear.window import SpeedWindow, Verdict
 from ...record.old import Unread
 from ...record.state import RodStatus
 from ...trip.numbers import LineNumber, ReadingView, RodLine
+from .bites import BiteView, PassView
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -441,6 +442,10 @@ class FishView:
         Where fish are lost between hit and net; None before the first hit.
     earlier : EarlierView or None
         What earlier days are taken into account; None where there are none.
+    bites : tuple of BiteView
+        The latest bites, as long as it is asked what they were like.
+    passing : PassView or None
+        The latest pass through fish.
     judged : tuple of JudgedMove
         Moves taken and what can be said of them, the latest first.
     temperatures : tuple of TemperaturePoint
@@ -485,6 +490,8 @@ class FishView:
     comparison: Comparison | None
     funnel: FunnelView | None
     earlier: EarlierView | None
+    bites: tuple[BiteView, ...]
+    passing: PassView | None
     judged: tuple[JudgedMove, ...]
     temperatures: tuple[TemperaturePoint, ...]
     ribbon: tuple[RibbonMark, ...]

@@ -24,6 +24,8 @@ import CalibrationDialog from './CalibrationDialog.vue'
 import CurrentDialog from './CurrentDialog.vue'
 import PlaceDialog from './PlaceDialog.vue'
 import RodSheet from './RodSheet.vue'
+import BiteSheet from './BiteSheet.vue'
+import NoteSheet from './NoteSheet.vue'
 import WindDialog from './WindDialog.vue'
 import GpsDialog from './GpsDialog.vue'
 import NumberDialog from './NumberDialog.vue'
@@ -58,6 +60,9 @@ const placeOpen = opened('place')
 const clearanceOpen = opened('clearance')
 const sheetOpen = opened('sheet')
 const landedOpen = opened('landed')
+const noteOpen = opened('note')
+const biteOpen = opened('bite')
+const bite = computed(() => props.view.bites.find((item) => item.rod_id === props.rod?.id))
 
 /** The surface as it was read last, and what it may be now: it moves by half degrees. */
 const surface = computed(() => (props.view.surface_degc === null ? null : temperatureFromC(props.view.surface_degc, display.units)))
@@ -237,6 +242,8 @@ async function mark(value: number): Promise<string | null> {
     @failed="store.report"
     @tried="emit('tried', $event)"
   />
+  <NoteSheet v-model="noteOpen" :view="view" />
+  <BiteSheet v-if="bite" v-model="biteOpen" :view="view" :bite="bite" />
   <entry-sheet v-if="rod" v-model="landedOpen" :title="`${rod.name}: landed`" data-test="landed-dialog">
     <v-card-text>
       <label class="fish">

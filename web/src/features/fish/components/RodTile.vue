@@ -6,9 +6,9 @@ import type { RodView } from '@/features/trip/api'
 import { formatAge, formatDepth, formatElapsed, formatNumber } from '@/features/trip/logic/format'
 import RodShape from '@/features/trip/components/RodShape.vue'
 
-export type RodAct = 'hit' | 'hooked' | 'landed' | 'lost' | 'reset' | 'depth' | 'bait' | 'calibrate' | 'sheet' | 'in' | 'looked'
+export type RodAct = 'bite' | 'hit' | 'hooked' | 'landed' | 'lost' | 'reset' | 'depth' | 'bait' | 'calibrate' | 'sheet' | 'in' | 'looked'
 
-const props = defineProps<{ rod: RodView; index: number; nowS: number; selected: boolean; ended: boolean }>()
+const props = defineProps<{ rod: RodView; index: number; nowS: number; selected: boolean; ended: boolean; bitten: boolean }>()
 const emit = defineEmits<{ act: [act: RodAct]; select: [] }>()
 
 const display = useDisplayStore()
@@ -53,6 +53,7 @@ const tally = computed(() => {
             :data-test="`calibrate-${rod.id}`"
             @click="emit('act', 'calibrate')"
           />
+          <v-list-item v-if="bitten" title="What the bite was like" :data-test="`tell-${rod.id}`" @click="emit('act', 'bite')" />
           <v-list-item title="Bait checked" @click="emit('act', 'bait')" />
           <v-list-item :disabled="rod.status === 'in'" title="Line in" @click="emit('act', 'in')" />
         </v-list>

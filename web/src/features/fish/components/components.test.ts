@@ -74,6 +74,8 @@ const view: FishView = {
   bottom_m: 20,
   above_mark_m: 0.6,
   marks_school: 'above',
+  bites: [],
+  passing: null,
   funnel: null,
   earlier: null,
   others: [{ title: 'Change Rod 1 to gold', gain_hits: -0.24, probability: 0.41 }],

@@ -20,6 +20,8 @@ export type DialogName =
   | 'sheet'
   | 'help'
   | 'not-taken'
+  | 'note'
+  | 'bite'
   | null
 
 export interface FishActs {
@@ -42,9 +44,12 @@ export function useFishActs({ store, selected }: FishActsOptions): FishActs {
   function rod(act: RodAct, item: RodView): void {
     selected.value = item.id
     const rod_id = item.id
-    if (act === 'depth' || act === 'landed' || act === 'calibrate' || act === 'sheet') dialog.value = act
-    else if (act === 'hit' || act === 'hooked' || act === 'lost') void store.record(act, { rod_id })
-    else if (act === 'bait') void store.record('bait_checked', { rod_id })
+    if (act === 'depth' || act === 'landed' || act === 'calibrate' || act === 'sheet' || act === 'bite') dialog.value = act
+    else if (act === 'hit' || act === 'hooked' || act === 'lost') {
+      // A hand with a rod in it feels that the tap was taken.
+      navigator.vibrate?.(30)
+      void store.record(act, { rod_id })
+    } else if (act === 'bait') void store.record('bait_checked', { rod_id })
     else if (act === 'looked') void store.record('checked', { item: item.look_item ?? 'tracks_true', outcome: 'ok', rod_id })
     else if (act === 'in') void store.record('line_in', { rod_id })
     else if (item.last_setting_m !== null) {

@@ -31,6 +31,7 @@ import WaterColumn from '../components/WaterColumn.vue'
 import { rodForKey, useFishActs } from '../composables/useFishActs'
 import { useLookAhead } from '@/features/trip/composables/useLookAhead'
 import { useOpenTrip } from '@/features/trip/composables/useOpenTrip'
+import { useAwake } from '../composables/useAwake'
 import { useSpeedTry } from '../composables/useSpeedTry'
 import { keyAct } from '../logic/keys'
 import { useQuestions } from '@/features/trip/questions'
@@ -171,6 +172,7 @@ useIntervalFn(() => (clock.value = store.nowS()), 1000)
 
 const { empty } = useOpenTrip(() => (clock.value = store.nowS()))
 useLookAhead()
+useAwake(() => view.value !== null && !view.value.ended)
 useEventListener(window, 'keydown', onKey)
 </script>
 
@@ -267,6 +269,7 @@ useEventListener(window, 'keydown', onKey)
           :index="rodIndex(chosenRod.id)"
           :now-s="clock"
           :ended="view.ended"
+          :bitten="view.bites.some((bite) => bite.rod_id === chosenRod!.id)"
           @act="acts.rod($event, chosenRod)"
           @lure="sheet = 'lure'"
           @close="selected = null"
@@ -347,6 +350,7 @@ useEventListener(window, 'keydown', onKey)
           :now-s="clock"
           :selected="selected === rod.id"
           :ended="view.ended"
+          :bitten="view.bites.some((bite) => bite.rod_id === rod.id)"
           @select="selected = rod.id"
           @act="acts.rod($event, rod)"
         />

@@ -4,6 +4,7 @@ import { computed, ref, shallowRef } from 'vue'
 import { api, take, type Schemas } from '@/shared/api/client'
 import { watchServerClock } from './clock'
 import { makeDeliverer, type Deliverer, type Progress } from './deliver'
+import { isScarce } from './room'
 import { memoryOutbox, openOutbox, type Kit, type KeptTrip, type NotTaken, type Outbox, type TripEvent } from './outbox'
 
 export const postEvents = (tripId: string, events: TripEvent[]) =>
@@ -27,6 +28,8 @@ export const useDeliveryStore = defineStore('delivery', () => {
   const notTaken = shallowRef<NotTaken[]>([])
   const owner = ref<string | null>(null)
   const lasting = ref(true)
+  /** Room on this device runs out: said before anything is lost. */
+  const scarce = ref(false)
   /** Counts up when what is kept of a trip has changed otherwise than by a tap here. */
   const changes = ref<{ tripId: string; count: number }>({ tripId: '', count: 0 })
   let opening: Promise<Outbox> | null = null
@@ -75,6 +78,7 @@ export const useDeliveryStore = defineStore('delivery', () => {
       },
     })
     void deliverer.flush()
+    scarce.value = await isScarce()
   }
 
   function mine(): string {
@@ -161,6 +165,7 @@ export const useDeliveryStore = defineStore('delivery', () => {
     notTaken,
     owner,
     lasting,
+    scarce,
     changes,
     linkDown,
     belongTo,

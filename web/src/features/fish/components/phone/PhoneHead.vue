@@ -68,6 +68,7 @@ const delivery = useDeliveryStore()
       </template>
       <v-list density="comfortable">
         <v-list-item title="Type a mark" data-test="type-mark" @click="emit('ask', 'mark')" />
+        <v-list-item title="Note, birds, pass" data-test="note" @click="emit('ask', 'note')" />
         <v-list-item title="Bottom" data-test="sound" @click="emit('ask', 'bottom')" />
         <v-list-item title="Place and course" data-test="place" @click="emit('ask', 'place')" />
         <v-list-item title="Speed by GPS" data-test="gps" @click="emit('ask', 'gps')" />

@@ -6,7 +6,7 @@ import type { RodView } from '@/features/trip/api'
 import { formatDepth, formatElapsed, formatNumber } from '@/features/trip/logic/format'
 import type { RodAct } from '../RodTile.vue'
 
-defineProps<{ rod: RodView; index: number; nowS: number; ended: boolean }>()
+defineProps<{ rod: RodView; index: number; nowS: number; ended: boolean; bitten: boolean }>()
 const emit = defineEmits<{ act: [act: RodAct]; lure: []; close: [] }>()
 const display = useDisplayStore()
 </script>
@@ -39,6 +39,7 @@ const display = useDisplayStore()
           <v-btn v-bind="menu" :aria-label="`More for ${rod.name}`" :data-test="`more-${rod.id}`">…</v-btn>
         </template>
         <v-list density="comfortable">
+          <v-list-item v-if="bitten" title="What the bite was like" :data-test="`tell-${rod.id}`" @click="emit('act', 'bite')" />
           <v-list-item :disabled="!rod.setup" title="Type a depth" :data-test="`type-depth-${rod.id}`" @click="emit('act', 'depth')" />
           <v-list-item :disabled="!rod.setup" title="Two speeds, tip, bottom" @click="emit('act', 'sheet')" />
           <v-list-item :disabled="!rod.line" title="A depth was seen" @click="emit('act', 'calibrate')" />
