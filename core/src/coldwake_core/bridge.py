@@ -18,6 +18,7 @@ from .gear.beat import SpeedAtDepth
 from .gear.ladder import LadderStep
 from .gear.setup import RodSetup
 from .places.above.asked import manoeuvre, orders, plan, tightest
+from .places.above.back import BackOffer, back_through
 from .places.above.order import LineOrders
 from .places.above.spread import PlanView, TightestTurns
 from .places.above.unfolding import ManoeuvreView
@@ -129,6 +130,10 @@ class Answers:
             self._now, kind=kind, toward=toward, radius_m=radius_m, rate_degps=rate_degps,
             now_s=now_s,
         )
+
+    def back_through(self, now_s: float, target_id: str | None = None) -> BackOffer:
+        """The way back through a place where something bit."""
+        return back_through(self._now, now_s=now_s, target_id=target_id)
 
     def tightest(self, now_s: float | None = None) -> TightestTurns:
         """The smallest safe circles."""

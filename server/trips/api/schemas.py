@@ -9,6 +9,7 @@ from coldwake_core.chart.grid import DepthGrid
 from coldwake_core.gear.ladder import LadderStep
 from coldwake_core.gear.setup import RodSetup
 from coldwake_core.gear.tackle import Outfit as CoreOutfit
+from coldwake_core.places.above.back import BackOffer
 from coldwake_core.places.above.order import LineOrders
 from coldwake_core.places.above.spread import PlanView, TightestTurns
 from coldwake_core.places.above.unfolding import ManoeuvreView
@@ -37,6 +38,7 @@ TackleBroughtSerializer = serializer_of(TackleBrought)
 SpreadCheckSerializer = serializer_of(SpreadCheck)
 RodSetupSerializer = serializer_of(RodSetup)
 LineOrdersSerializer = serializer_of(LineOrders)
+BackOfferSerializer = serializer_of(BackOffer)
 TightestTurnsSerializer = serializer_of(TightestTurns)
 TripDocumentSerializer = serializer_of(CoreTrip)
 

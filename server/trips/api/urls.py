@@ -5,6 +5,7 @@ from django.urls import path
 from .opening import ChangedOpeningView, OpeningView, PlannedOpeningView
 from .views import (
     AboardNewsView,
+    BackView,
     BenchView,
     BesideView,
     EventsView,
@@ -52,6 +53,7 @@ urlpatterns = [
     path("<uuid:trip_id>/opening/judge/", ChangedOpeningView.as_view()),
     path("<uuid:trip_id>/orders/", OrdersView.as_view()),
     path("<uuid:trip_id>/tightest/", TightestView.as_view()),
+    path("<uuid:trip_id>/back/", BackView.as_view()),
     path("<uuid:trip_id>/export.json", ExportJsonView.as_view()),
     path("<uuid:trip_id>/export.csv", ExportCsvView.as_view()),
 ]

@@ -18,6 +18,7 @@ from coldwake_core.decode import decode, encode
 from coldwake_core.errors import InvalidInputError
 from coldwake_core.gear.setup import RodSetup
 from coldwake_core.places.above.asked import manoeuvre, orders, plan, tightest
+from coldwake_core.places.above.back import back_through
 from coldwake_core.places.fish.beside import beside_view
 from coldwake_core.places.fish.page import fish_view
 from coldwake_core.places.fish.rods import lines_tried
@@ -47,6 +48,7 @@ from ..queries import (
 )
 from .schemas import (
     AppendedSerializer,
+    BackOfferSerializer,
     BenchViewSerializer,
     BesideViewSerializer,
     EventBatchSerializer,
@@ -475,6 +477,21 @@ class TightestView(APIView):
         """Find them to either side."""
         trip = own_trip(request.user, trip_id)
         return Response(encode(tightest(trip_now(trip), now_s=trip_now_s(trip))))
+
+
+class BackView(APIView):
+    """The way back through a place."""
+
+    @extend_schema(
+        operation_id="get_back", responses={200: BackOfferSerializer, **_ERRORS},
+        parameters=[OpenApiParameter("target_id", str, required=False)],
+    )
+    def get(self, request: Request, trip_id: uuid.UUID) -> Response:
+        """Find it."""
+        trip = own_trip(request.user, trip_id)
+        return Response(encode(back_through(
+            trip_now(trip), now_s=trip_now_s(trip), target_id=request.query_params.get("target_id")
+        )))
 
 
 class ExportJsonView(APIView):

@@ -231,6 +231,7 @@ def _fix(state: TripState, at_s: float, item: PositionFixed, _: str) -> None:
         if turned >= TURNED_DEG:
             look_again(state, at_s, "turn")
     state.fix = (at_s, item)
+    state.fixes.append(state.fix)
     sounded = state.sounded_at_s
     if sounded is not None and at_s - sounded <= SAME_PLACE_S:
         # Sounded just before the place was told: it was sounded here.

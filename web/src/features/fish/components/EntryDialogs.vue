@@ -24,13 +24,14 @@ import CalibrationDialog from './CalibrationDialog.vue'
 import CurrentDialog from './CurrentDialog.vue'
 import PlaceDialog from './PlaceDialog.vue'
 import RodSheet from './RodSheet.vue'
+import BackSheet from './BackSheet.vue'
 import BiteSheet from './BiteSheet.vue'
 import NoteSheet from './NoteSheet.vue'
 import WindDialog from './WindDialog.vue'
 import GpsDialog from './GpsDialog.vue'
 import NumberDialog from './NumberDialog.vue'
 
-const props = defineProps<{ view: FishView; rod: RodView | undefined }>()
+const props = defineProps<{ view: FishView; rod: RodView | undefined; rodIndex: (id: string) => number }>()
 const dialog = defineModel<DialogName>({ required: true })
 const emit = defineEmits<{
   marked: [depthM: number]
@@ -62,6 +63,7 @@ const sheetOpen = opened('sheet')
 const landedOpen = opened('landed')
 const noteOpen = opened('note')
 const biteOpen = opened('bite')
+const backOpen = opened('back')
 const bite = computed(() => props.view.bites.find((item) => item.rod_id === props.rod?.id))
 
 /** The surface as it was read last, and what it may be now: it moves by half degrees. */
@@ -243,6 +245,7 @@ async function mark(value: number): Promise<string | null> {
     @tried="emit('tried', $event)"
   />
   <NoteSheet v-model="noteOpen" :view="view" />
+  <BackSheet v-if="backOpen" v-model="backOpen" :view="view" :rod-index="rodIndex" />
   <BiteSheet v-if="bite" v-model="biteOpen" :view="view" :bite="bite" />
   <entry-sheet v-if="rod" v-model="landedOpen" :title="`${rod.name}: landed`" data-test="landed-dialog">
     <v-card-text>

@@ -47,6 +47,7 @@ const delivery = useDeliveryStore()
     <v-btn class="entry" data-test="add-mark" @click="emit('ask', 'mark')">Mark</v-btn>
     <v-btn class="entry" data-test="sound" @click="emit('ask', 'bottom')">Bottom</v-btn>
     <v-btn class="entry" data-test="place" @click="emit('ask', 'place')">Place</v-btn>
+    <v-btn class="entry" data-test="back" @click="emit('ask', 'back')">Back</v-btn>
     <v-btn class="entry" data-test="note" @click="emit('ask', 'note')">Note</v-btn>
     <v-btn class="entry" data-test="undo" :disabled="!view.undo_event_id" @click="emit('undo')">Undo</v-btn>
     <v-btn class="entry slim" aria-label="Keys" data-test="help" @click="emit('ask', 'help')">?</v-btn>

@@ -22,6 +22,7 @@ export type DialogName =
   | 'not-taken'
   | 'note'
   | 'bite'
+  | 'back'
   | null
 
 export interface FishActs {

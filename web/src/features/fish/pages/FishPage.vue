@@ -373,6 +373,7 @@ useEventListener(window, 'keydown', onKey)
         v-model="acts.dialog.value"
         :view="view"
         :rod="chosenRod"
+        :rod-index="rodIndex"
         @marked="markEntered"
         @tried="entryLine = $event"
         @level="level = $event"

@@ -69,6 +69,7 @@ const delivery = useDeliveryStore()
       <v-list density="comfortable">
         <v-list-item title="Type a mark" data-test="type-mark" @click="emit('ask', 'mark')" />
         <v-list-item title="Note, birds, pass" data-test="note" @click="emit('ask', 'note')" />
+        <v-list-item title="Back through it" data-test="back" @click="emit('ask', 'back')" />
         <v-list-item title="Bottom" data-test="sound" @click="emit('ask', 'bottom')" />
         <v-list-item title="Place and course" data-test="place" @click="emit('ask', 'place')" />
         <v-list-item title="Speed by GPS" data-test="gps" @click="emit('ask', 'gps')" />
