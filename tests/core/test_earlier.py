@@ -72,6 +72,28 @@ def test_how_well_a_day_bit_says_nothing_of_another():
     assert ahead([day(shown(0), shown(0, colour="silver"))]) == ahead([])
 
 
+def test_what_comes_late_is_learnt_as_if_it_had_come_in_time():
+    """Hits of another device, an hour late, and one that is taken back: the same model as anew."""
+    begin = [
+        event("speed_changed", 0, speed_mps=1.5 * MPH_MPS),
+        event("line_set", 1, rod_id="rod-1", setting_m=30.0),
+        event("line_set", 1, rod_id="rod-6", setting_m=30.0),
+    ]
+    late = [event("hit", minute, rod_id="rod-1") for minute in (7, 64, 68, 118, 121)]
+    held = session(*begin)
+    for i, minute in enumerate((30, 66, 122, 124, 181)):
+        held.view(at(minute))
+        held.add(late[i])
+    held.view(at(184))
+    undone = event("undone", 185, event_id=late[2]["id"])
+    held.add(undone)
+    apart = learnt(held.now, at(186))
+    anew = learnt(session(*begin, *late, undone).now, at(186))
+    assert apart.mean == pytest.approx(anew.mean, abs=1e-12)
+    for row, other in zip(apart.cov, anew.cov, strict=True):
+        assert row == pytest.approx(other, abs=1e-12)
+
+
 TODAY = DayMarks(day_of_year=105.0, surface_degc=9.0, secchi_m=4.0, water="Tarn")
 
 

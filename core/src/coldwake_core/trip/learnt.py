@@ -29,6 +29,10 @@ MOST_STEPS = 288
 DEEPEST_M = 36.0
 EARLIER_SHARE: Final = {"none": 0.0, "half": 0.5, "full": 1.0}
 """What earlier days like this one count, as their user says; half until anybody does (judged)."""
+KEEP_EVERY: Final = 12
+KEEP_LAST: Final = 3
+"""The model is kept as it was after each hour, and after the last steps: a tap that comes late is
+learnt from there."""
 LEAST_SHOWN_MIN: Final = 10.0
 """A recipe that fished for less taught nothing."""
 
@@ -74,17 +78,33 @@ def learnt(now: Now, now_s: float) -> DayModel:
     thumb = None if method is None else thumb_of(method, now.state.bottom_m)
     share = EARLIER_SHARE[now.state.schools.get("earlier", "half")]
     about = (now.state.outfit, thumb, share)
-    model: DayModel | None
-    known, done, model = now.memo.get("learnt", (None, [], None))
-    if model is None or known != about or done != steps[:len(done)]:
-        model, done = _unknowing(min(max(now.state.deepest_m, 2.0), DEEPEST_M)).copy(), []
+    known, done, kept = now.memo.get("learnt", (None, [], {}))
+    if known != about:
+        done, kept = [], {}
+    same = next(
+        (i for i, (a, b) in enumerate(zip(done, steps, strict=False)) if a != b),
+        min(len(done), len(steps)),
+    )
+    # Models that a later tap cannot touch any more are gone on from; what came late is learnt anew.
+    kept = {count: model for count, model in kept.items() if count <= same}
+    begun = max(kept, default=0)
+    model = kept.get(begun)
+    if model is None:
+        model = _unknowing(min(max(now.state.deepest_m, 2.0), DEEPEST_M)).copy()
         model.remember(now.trip.earlier, share)
-    if len(done) < len(steps):
+        kept = {0: model}
+    if begun < len(steps):
         model = model.copy()
         shown: Shown = {}
-        for pieces, marks in steps[len(done):]:
+        for count, (pieces, marks) in enumerate(steps[begun:], start=begun + 1):
             _teach(now, model, thumb, pieces, marks, shown)
-        now.memo["learnt"] = about, steps, model
+            if count % KEEP_EVERY == 0 or count > len(steps) - KEEP_LAST:
+                kept[count] = model
+                model = model.copy()
+        model = kept[len(steps)]
+        late = len(steps) - KEEP_LAST
+        kept = {n: m for n, m in kept.items() if n % KEEP_EVERY == 0 or n > late}
+    now.memo["learnt"] = about, steps, kept
     return model
 
 
