@@ -8,7 +8,7 @@ from collections.abc import Callable
 from typing import Any
 
 import pytest
-from opening import open_demo
+from opening import open_demo, put_boat
 from playwright.sync_api import Locator, Page, expect
 
 from coldwake_core.constants import FOOT_M
@@ -186,6 +186,21 @@ def test_a_pass_and_birds_are_noted(phone: Page, server: RunningServer):
     phone.get_by_test_id("note-birds").click()
     noted = recorded(server, "noted", lambda note: True)
     assert (noted["kind"], noted["text"]) == ("birds", "terns off the point")
+
+
+def test_the_way_back_through_a_bite_counts_every_lure_down(phone: Page, server: RunningServer):
+    put_boat(server.url, along_m=0)
+    phone.evaluate("window.dispatchEvent(new Event('focus'))")
+    phone.get_by_test_id("hit-rod-1").click()
+    phone.get_by_test_id("more-notes").click()
+    phone.get_by_test_id("back").click()
+    expect(phone.get_by_test_id("back-turn")).to_contain_text(
+        re.compile(r"Turn to (port|starboard), \d+ ft round")
+    )
+    expect(phone.get_by_test_id("crossings").locator("li")).to_have_count(6)
+    first = phone.get_by_test_id("crossings").locator("b").first
+    before = first.text_content()
+    expect(first).not_to_have_text(before or "")
 
 
 def test_speed_is_dragged_by_a_thumb_and_refuses_nothing_it_shows(
