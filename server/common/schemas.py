@@ -72,12 +72,19 @@ def _field(hint: Any, *, required: bool = True, nullable: bool = False) -> seria
     if origin is typing.Literal:
         return serializers.ChoiceField(choices=list(args), **options)
     if origin is tuple:
+        if _is_pair(args[0]):
+            return PairsField(**options)
         if _is_of_pairs(args[0]):
             return PathsField(**options)
         return serializers.ListField(child=_field(args[0]), **options)
     if dataclasses.is_dataclass(hint):
         return serializer_of(typing.cast(type, hint))(**options)
     return _SIMPLE[hint](**options)
+
+
+def _is_pair(hint: Any) -> bool:
+    """Whether a type is one point."""
+    return typing.get_origin(hint) is tuple and typing.get_args(hint)[-1] is not Ellipsis
 
 
 def _is_of_pairs(hint: Any) -> bool:

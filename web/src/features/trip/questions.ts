@@ -39,8 +39,7 @@ export function useQuestions() {
     plan: (asked: PlanAsked) => ask('plan', { ...asked, now_s: trip.nowS() }, (id) => getPlan(id, asked)),
     manoeuvre: (asked: ManoeuvreAsked) => ask('manoeuvre', { ...asked, now_s: trip.nowS() }, (id) => getManoeuvre(id, asked)),
     orders: () => ask('orders', {}, getOrders),
-    back: (targetId?: string) =>
-      ask('back_through', { now_s: trip.nowS(), target_id: targetId ?? null }, (id) => getBack(id, targetId)),
+    back: (targetId?: string) => ask('back_through', { now_s: trip.nowS(), target_id: targetId ?? null }, (id) => getBack(id, targetId)),
     tightest: () => ask('tightest', { now_s: trip.nowS() }, getTightest),
     numbersAt: (rodId: string, depthM: number, speedsMps: number[]) =>
       ask('numbers_at', { rod_id: rodId, depth_m: depthM, speeds_mps: speedsMps }, (id) =>

@@ -458,6 +458,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trips/{trip_id}/back/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Find it. */
+        get: operations["get_back"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trips/{trip_id}/bench/": {
         parameters: {
             query?: never;
@@ -1100,6 +1117,39 @@ export interface components {
             high_mps: number;
             tow_point?: string;
         };
+        /** @description The places there are, and the way back through one of them. */
+        BackOffer: {
+            targets: components["schemas"]["Target"][];
+            way: components["schemas"]["BackView"] | null;
+            why_not?: string;
+        };
+        /** @description The way back through a place. */
+        BackView: {
+            target: components["schemas"]["Target"];
+            /** Format: double */
+            away_m: number;
+            /** Format: double */
+            doubt_m: number;
+            /**
+             * @description * `port` - port
+             *     * `starboard` - starboard
+             * @enum {string}
+             */
+            turn: "port" | "starboard";
+            /** Format: double */
+            radius_m: number;
+            /** Format: double */
+            straight_deg: number;
+            /** Format: double */
+            arrive_deg: number;
+            /** Format: double */
+            beside_m: number;
+            /** Format: double */
+            in_s: number;
+            crossings: components["schemas"]["Crossing"][];
+            points: number[][];
+            place: number[];
+        };
         /** @description A bait; ``length_m`` in m, ``check_after_s`` how long it is trusted, s. */
         Bait: {
             id: string;
@@ -1476,6 +1526,12 @@ export interface components {
             depth_m: number;
             places: number[][];
         };
+        /** @description When a rod's lure crosses the place: seconds from now. */
+        Crossing: {
+            rod_id: string;
+            /** Format: double */
+            in_s: number;
+        };
         /** @description Water that moves over the ground. */
         Current: {
             /** Format: double */
@@ -1525,7 +1581,7 @@ export interface components {
             start_words: string;
             weather_words: string;
             colour_school: string;
-            oxygen?: number[][][];
+            oxygen?: number[][];
         };
         /** @description A day as it was computed: how it looks, its weather hour by hour, its light and clock. */
         DayTried: {
@@ -1547,7 +1603,7 @@ export interface components {
             turn_back: components["schemas"]["TurnBack"] | null;
             /** Format: double */
             way_m: number;
-            oxygen: number[][][];
+            oxygen: number[][];
             /** Format: double */
             least_oxygen_mgpl: number;
             light: components["schemas"]["LightAtDepth"][];
@@ -3471,6 +3527,18 @@ export interface components {
             /** Format: double */
             behind_m: number;
         };
+        /** @description A place to go back through. */
+        Target: {
+            id: string;
+            name: string;
+            /** Format: double */
+            at_s: number;
+            place: components["schemas"]["GeoPoint"];
+            /** Format: double */
+            course_deg: number;
+            /** Format: double */
+            depth_m: number | null;
+        };
         /** @description A temperature with its depth, m, and time, seconds since 1970-01-01 UTC. */
         TemperaturePoint: {
             /** Format: double */
@@ -4877,6 +4945,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Trip"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    get_back: {
+        parameters: {
+            query?: {
+                target_id?: string;
+            };
+            header?: never;
+            path: {
+                trip_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackOffer"];
                 };
             };
             404: {

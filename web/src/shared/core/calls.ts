@@ -27,6 +27,8 @@ export interface CoreCalls {
   plan: { args: { course: string; radius_m?: number | null; rate_degps?: number | null; leeway_deg?: number; now_s?: number | null }; result: Schemas['PlanView'] }
   /** An S-turn or U-turn as it unfolds. */
   manoeuvre: { args: { kind: string; toward: string; radius_m?: number | null; rate_degps?: number | null; now_s?: number | null }; result: Schemas['ManoeuvreView'] }
+  /** The way back through a place where something bit. */
+  back_through: { args: { now_s: number; target_id?: string | null }; result: Schemas['BackOffer'] }
   /** The smallest safe circles. */
   tightest: { args: { now_s?: number | null }; result: Schemas['TightestTurns'] }
   /** In which order lines go out and come in. */

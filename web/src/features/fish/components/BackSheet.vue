@@ -51,7 +51,7 @@ function left(inS: number): string {
   return seconds <= 0 ? 'now' : `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`
 }
 const picture = computed(() => {
-  const points = [...(way.value?.points ?? []), way.value?.place ?? [0, 0]]
+  const points: readonly (readonly number[])[] = way.value ? [...way.value.points, way.value.place] : [[0, 0]]
   const xs = points.map(([x]) => x!)
   const ys = points.map(([, y]) => -y!)
   const pad = 20
@@ -71,7 +71,9 @@ const name = (id: string) => props.view.rods.find((rod) => rod.id === id)
       <template v-else>
         <p class="do" data-test="back-turn">
           Turn to {{ way.turn }}, {{ formatLength(way.radius_m, display.units) }} round, to {{ Math.round(way.straight_deg) }}°; over it on
-          {{ Math.round(way.arrive_deg) }}°<template v-if="way.beside_m > 0">, passing {{ formatLength(way.beside_m, display.units) }} beside it: the fish are shallow</template>.
+          {{ Math.round(way.arrive_deg) }}°<template v-if="way.beside_m > 0"
+            >, passing {{ formatLength(way.beside_m, display.units) }} beside it: the fish are shallow</template
+          >.
         </p>
         <svg :viewBox="picture.box" class="map" role="img" aria-label="The way back, north up">
           <path :d="picture.path" class="way" vector-effect="non-scaling-stroke" />

@@ -10,7 +10,8 @@ export interface SpeedTry {
   tried: Ref<number | null>
   preview: ShallowRef<RodLine[] | null>
   to(speedMps: number): void
-  end(): void
+  /** Let go; of one speed only, where it is given and no other has been tried since. */
+  end(of?: number): void
 }
 
 export function useSpeedTry(linesAt: (speedMps: number) => Promise<RodLine[]>, failed: (error: unknown) => void): SpeedTry {
@@ -42,7 +43,8 @@ export function useSpeedTry(linesAt: (speedMps: number) => Promise<RodLine[]>, f
       late ??= setTimeout(() => show(wanted), TOGETHER_MS)
       ask(speedMps)
     },
-    end() {
+    end(of) {
+      if (of !== undefined && wanted !== of) return
       ask.cancel()
       wanted = null
       show(null)

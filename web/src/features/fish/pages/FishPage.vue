@@ -73,13 +73,11 @@ function rodIndex(id: string): number {
   return Math.max(store.trip?.outfit.rods.findIndex((rod) => rod.id === id) ?? 0, 0)
 }
 
-/** Set while another is being kept, a speed goes on from the one that is shown. */
-let setting = 0
+/** While a speed is being kept it is shown; what is tried meanwhile goes on from it, and stays. */
 async function setSpeed(mps: number): Promise<void> {
-  const turn = ++setting
   speed.to(mps)
   await store.record('speed_changed', { speed_mps: mps })
-  if (turn === setting) speed.end()
+  speed.end(mps)
 }
 
 function nudgeSpeed(tenths: number): void {
@@ -234,7 +232,7 @@ useEventListener(window, 'keydown', onKey)
           :preview="speed.preview.value"
           :rod-index="rodIndex"
           @try="speed.to"
-          @let-go="speed.end"
+          @let-go="speed.end()"
           @set="setSpeed"
           @bad="badSpeed"
           @gps="acts.dialog.value = 'gps'"
@@ -282,7 +280,7 @@ useEventListener(window, 'keydown', onKey)
             @calls="sheet = 'calls'"
             @set="store.record('line_set', { rod_id: $event.rod_id, setting_m: $event.number!.setting_m, wanted_depth_m: null })"
           />
-          <SpeedStrip :view="view" :tried="speed.tried.value" @try="speed.to" @let-go="speed.end" @set="setSpeed" />
+          <SpeedStrip :view="view" :tried="speed.tried.value" @try="speed.to" @let-go="speed.end()" @set="setSpeed" />
         </template>
         <RodStrip
           :rods="view.rods"

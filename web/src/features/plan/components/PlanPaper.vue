@@ -115,6 +115,8 @@ const span = (low: number, high: number): string => `${formatLength(low, display
 }
 @media print {
   .paper {
+    /* On paper it comes first. */
+    order: -1;
     display: block;
     break-after: page;
     color: black;

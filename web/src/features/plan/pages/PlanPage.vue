@@ -303,7 +303,6 @@ onMounted(async () => {
       @act="router.push('/first-day')"
     />
     <template v-else-if="list">
-      <PlanPaper v-if="day && water" :day="day" :water-name="water.name" :species="wishes.species" :day-name="dayName" />
       <UnderWay v-model="list" @problem="error = $event" />
       <ErrorNote :text="error ?? problem" />
       <div class="grid">
@@ -412,6 +411,7 @@ onMounted(async () => {
           <KeptDays v-if="begun" ref="keptDays" :open-id="planId" @open="reopen" />
         </aside>
       </div>
+      <PlanPaper v-if="day && water" :day="day" :water-name="water.name" :species="wishes.species" :day-name="dayName" />
       <FloatPlan
         v-if="day && water"
         v-model="telling"
