@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from itertools import pairwise
 
 import pytest
 from trip_cases import at, event, session
@@ -72,6 +73,12 @@ def test_turns_are_no_tighter_than_the_lines_that_are_out_allow():
     turns = held.tightest(now_s=at(12))
     safe = {"port": turns.port.radius_m, "starboard": turns.starboard.radius_m}
     assert way.radius_m == safe[way.turn]
+    assert safe[way.second] is not None
+    # Headings are the picture's own: the straight is its longest step but the last.
+    steps = [(b[0] - a[0], b[1] - a[1]) for a, b in pairwise(way.points[:-1])]
+    along = max(steps, key=lambda step: math.hypot(*step))
+    assert math.hypot(*along) == pytest.approx(way.straight_m)
+    assert math.degrees(math.atan2(*along)) % 360.0 == pytest.approx(way.straight_deg)
 
 
 def test_the_boat_is_not_driven_over_shallow_fish():

@@ -1141,6 +1141,14 @@ export interface components {
             /** Format: double */
             straight_deg: number;
             /** Format: double */
+            straight_m: number;
+            /**
+             * @description * `port` - port
+             *     * `starboard` - starboard
+             * @enum {string}
+             */
+            second: "port" | "starboard";
+            /** Format: double */
             arrive_deg: number;
             /** Format: double */
             beside_m: number;

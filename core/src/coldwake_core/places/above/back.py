@@ -82,8 +82,12 @@ class BackView:
         To which side the first turn goes.
     radius_m : float
         Its radius, m: no tighter than the lines that are out may turn.
-    straight_deg, arrive_deg : float
-        Heading of the straight between the turns, and over the place, degrees from north.
+    straight_deg, straight_m : float
+        Heading of the straight between the turns, degrees from north, and its length, m.
+    second : {'port', 'starboard'}
+        To which side the second turn goes.
+    arrive_deg : float
+        Heading over the place, degrees from north.
     beside_m : float
         How far beside the place the boat goes, m: over shallow fish it is not driven.
     in_s : float
@@ -102,6 +106,8 @@ class BackView:
     turn: Side
     radius_m: float
     straight_deg: float
+    straight_m: float
+    second: Side
     arrive_deg: float
     beside_m: float
     in_s: float
@@ -187,6 +193,7 @@ def back_through(now: Now, *, now_s: float, target_id: str | None = None) -> Bac
         target=target, away_m=math.hypot(*place),
         doubt_m=math.hypot(place_doubt(age_s=age, ground_mps=ground).radius_m, then),
         turn=way.first, radius_m=way.first_radius_m, straight_deg=way.heading_deg,
+        straight_m=way.straight_m, second=way.second,
         arrive_deg=arrive, beside_m=beside, in_s=length / ground,
         crossings=tuple(sorted(
             (

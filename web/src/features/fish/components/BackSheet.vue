@@ -70,8 +70,9 @@ const name = (id: string) => props.view.rods.find((rod) => rod.id === id)
       <p v-if="!way" data-test="back-why-not">{{ offer.why_not }}</p>
       <template v-else>
         <p class="do" data-test="back-turn">
-          Turn to {{ way.turn }}, {{ formatLength(way.radius_m, display.units) }} round, to {{ Math.round(way.straight_deg) }}°; over it on
-          {{ Math.round(way.arrive_deg) }}°<template v-if="way.beside_m > 0"
+          Turn to {{ way.turn }}, {{ formatLength(way.radius_m, display.units) }} round, to {{ Math.round(way.straight_deg) }}°;
+          {{ formatLength(way.straight_m, display.units) }} on, to {{ way.second }}; over it on {{ Math.round(way.arrive_deg) }}°<template
+            v-if="way.beside_m > 0"
             >, passing {{ formatLength(way.beside_m, display.units) }} beside it: the fish are shallow</template
           >.
         </p>
