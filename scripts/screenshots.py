@@ -142,7 +142,7 @@ def water(page: Page, server: RunningServer) -> None:
 Show = Callable[[Page, RunningServer], None]
 SHOTS: list[tuple[str, int, int, Show]] = [
     ("fish", 1280, 800, as_it_is), ("fish-phone", 390, 844, as_it_is),
-    ("fish-dawn", 1280, 800, dawn), ("fish-above", 1280, 800, above),
+    ("fish-dawn", 390, 844, dawn), ("fish-above", 1280, 800, above),
     ("rig", 1280, 800, place("/rig", "[data-state=ready]", "[data-test=rig-rod-4]")),
     ("rig-card", 1280, 800, place("/rig/card", "[data-state=ready]")),
     ("spread", 1280, 800, place("/rig/spread", "[data-test=no-breaks]")),
