@@ -36,6 +36,7 @@ DAYS: dict[str, dict[str, Any]] = {
     "a front at noon": {
         "wind": (2.0, 3.0, 8.0, 9.0, 6.0), "cloud": (0.3, 0.6, 1.0, 0.8, 0.4),
         "air": (-2.0, 1.0), "from": (170.0, 130.0), "humidity": 0.7,
+        "thunder": (0.0, 0.1, 0.6, 0.4, 0.0),
     },
     "windy all day": {
         "wind": (4.0, 5.5, 7.5, 7.0, 4.5), "cloud": (0.3, 0.4, 0.5, 0.4, 0.3),
@@ -83,6 +84,7 @@ def hours_of(
             "humidity": round(min(kind["humidity"] - 0.15 * warm, 1.0), 2),
             "cloud": round(between(kind["cloud"], hour), 2),
             "wind_mps": round(between(kind["wind"], hour), 1),
+            "thunder": round(between(kind.get("thunder", (0.0,) * 5), hour), 2),
             "wind_from_deg": round((kind["from"][0] + kind["from"][1] * hour / 23.0) % 360.0),
         })
     return found

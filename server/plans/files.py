@@ -64,9 +64,9 @@ def read_weather(
     """Return the hours of a day from a file, one for each from the first to the last.
 
     Columns hour (6 or 06:30, by the local clock), air_c or air_f, wind_mph, wind_kn, wind_kmh or
-    wind_mps; and where they are known humidity and cloud in percent and wind_from in degrees.
-    Between rows air, wind, cloud and humidity run evenly; before the first and after the last they
-    stand. Raises InvalidInputError naming column or row.
+    wind_mps; and where they are known humidity, cloud and thunder in percent and wind_from in
+    degrees. Between rows air, wind, cloud, humidity and thunder run evenly; before the first and
+    after the last they stand. Raises InvalidInputError naming column or row.
     """
     head, rows = table_of(text)
     at = _column(head, "hour", ("",))[0]
@@ -89,6 +89,7 @@ def read_weather(
             at_s=midnight.timestamp() + 3600.0 * hour,
             air_degc=_degc(number_in(row, air, "air"), unit),
             humidity=percent("humidity", USUAL_HUMIDITY), cloud=percent("cloud", USUAL_CLOUD),
+            thunder=percent("thunder", 0.0),
             wind_mps=number_in(row, wind, "wind") * WIND[by],
             wind_from_deg=0.0 if came is None else number_in(row, came, "wind_from"),
         )
@@ -127,5 +128,5 @@ def _between(known: list[tuple[float, WeatherHour]], hour: float, at_s: float) -
 
     return WeatherHour(
         at_s=at_s, air_degc=mix("air_degc"), humidity=mix("humidity"), cloud=mix("cloud"),
-        wind_mps=mix("wind_mps"), wind_from_deg=low[1].wind_from_deg,
+        wind_mps=mix("wind_mps"), wind_from_deg=low[1].wind_from_deg, thunder=mix("thunder"),
     )

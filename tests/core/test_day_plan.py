@@ -265,6 +265,21 @@ def test_the_day_says_when_to_turn_back():
     assert clock(13) < found.at_s < clock(13.75)
 
 
+def test_thunder_is_warned_of_while_it_may_come_and_not_before():
+    assert "thunder" not in {c.kind for c in view().cautions}
+    chance = {clock(13): 0.2, clock(14): 0.4, clock(15): 0.5}
+    struck = planned(hours=tuple(
+        replace(h, thunder=chance.get(h.at_s, 0.0)) for h in planned().hours
+    ))
+    (said,) = [c for c in view(plan=struck).cautions if c.kind == "thunder"]
+    assert (said.from_s, said.to_s) == (clock(14), clock(16))
+    # Half an hour ashore before it, less the way home.
+    found = view(plan=struck, home=WayHome(way_m=3600.0, home_mps=2.0)).turn_back
+    assert (found.why, found.at_s) == ("thunder", clock(13))
+    with pytest.raises(InvalidInputError, match="thunder"):
+        planned(hours=(replace(planned().hours[0], thunder=1.5), *planned().hours[1:])).check()
+
+
 def blown(mps, from_deg, forecast=None):
     hours = tuple(replace(h, wind_mps=mps, wind_from_deg=from_deg) for h in planned().hours)
     return view(plan=planned(forecast, hours=hours)).lake

@@ -388,7 +388,10 @@ def test_the_stand_in_speaks_the_client_s_protocol(client, settings):
         process.wait()
 
 
-WEATHER = "hour,air_f,wind_mph,cloud,wind_from\n6,38,2,10,200\n12:00,50,10,50,250\n18,46,4,0,300\n"
+WEATHER = (
+    "hour,air_f,wind_mph,cloud,wind_from,thunder\n"
+    "6,38,2,10,200,0\n12:00,50,10,50,250,40\n18,46,4,0,300,0\n"
+)
 
 
 def test_weather_of_a_file_is_read_by_the_hour(client):
@@ -403,6 +406,7 @@ def test_weather_of_a_file_is_read_by_the_hour(client):
     assert nine["air_degc"] == pytest.approx(degc_from_degf(44.0))
     assert nine["wind_mps"] == pytest.approx(6.0 * 0.44704)
     assert nine["cloud"] == pytest.approx(0.3)
+    assert nine["thunder"] == pytest.approx(0.2)
     assert (nine["wind_from_deg"], hours[0]["wind_from_deg"]) == (200.0, 200.0)
     assert hours[0]["air_degc"] == pytest.approx(degc_from_degf(38.0))
     assert hours[20]["air_degc"] == pytest.approx(degc_from_degf(46.0))

@@ -228,6 +228,7 @@ class PlanDay:
                 PlannedHour(
                     at_s=hour.at_s, air_degc=hour.air_degc, cloud=hour.cloud,
                     wind_mps=hour.wind_mps, wind_from_deg=hour.wind_from_deg,
+                    thunder=hour.thunder,
                     elevation_deg=height(hour.at_s),
                     azimuth_deg=float(
                         azimuth(observer, datetime.fromtimestamp(hour.at_s, UTC))

@@ -12,6 +12,8 @@ DARK_RESERVE_S: Final = 1800.0
 """At the ramp half an hour before dark (judged)."""
 WIND_RESERVE_S: Final = 900.0
 """At the ramp a quarter of an hour before the wind (judged: a forecast is not a clock)."""
+THUNDER_RESERVE_S: Final = 1800.0
+"""Half an hour ashore before thunder, and after the last of it (common practice)."""
 KEPT: Final = 1.0 / 3.0
 """A third of fuel or battery is kept (common practice: a third out, a third back, a third kept)."""
 
@@ -53,6 +55,7 @@ class TurnBack:
 
 def turn_back(
     *, started_s: float, dark_s: float, wind_s: float | None, home: WayHome,
+    thunder_s: float | None = None,
 ) -> TurnBack:
     """Return when to turn back at the latest.
 
@@ -66,6 +69,8 @@ def turn_back(
         When the wind becomes too much for the boat, seconds; None where it does not.
     home : WayHome
         How far the ramp is, how fast one gets there, how long fuel or battery last.
+    thunder_s : float or None
+        When thunder may come, seconds; None where none is forecast.
 
     Returns
     -------
@@ -78,8 +83,8 @@ def turn_back(
 
     Notes
     -----
-    The earliest of three: half an hour before dark, a quarter before the wind, and with a third of
-    fuel or battery left, each less the way home.
+    The earliest of four: half an hour before dark, half an hour before thunder, a quarter before
+    the wind, and with a third of fuel or battery left, each less the way home.
     """
     home.check()
     if dark_s <= started_s:
@@ -87,6 +92,8 @@ def turn_back(
     ends = [(dark_s - DARK_RESERVE_S, "dark")]
     if wind_s is not None:
         ends.append((wind_s - WIND_RESERVE_S, "wind"))
+    if thunder_s is not None:
+        ends.append((thunder_s - THUNDER_RESERVE_S, "thunder"))
     if home.endurance_h is not None:
         ends.append((started_s + (1.0 - KEPT) * home.endurance_h * 3600.0, "fuel or battery"))
     home_s, why = min(ends)

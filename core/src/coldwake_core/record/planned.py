@@ -27,6 +27,8 @@ class PlannedHour:
         Wind at 10 m, m/s, and where it comes from, degrees from north.
     elevation_deg, azimuth_deg : float
         The sun: height and direction, degrees.
+    thunder : float
+        Chance of thunder, 0 to 1.
     """
 
     at_s: float
@@ -36,6 +38,7 @@ class PlannedHour:
     wind_from_deg: float
     elevation_deg: float
     azimuth_deg: float
+    thunder: float = 0.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -84,6 +87,7 @@ class DayPlan:
             require_number(f"{where}.at_s", hour.at_s, low=0.0)
             require_number(f"{where}.air_degc", hour.air_degc, low=-60.0, high=60.0, unit="°C")
             require_number(f"{where}.cloud", hour.cloud, low=0.0, high=1.0)
+            require_number(f"{where}.thunder", hour.thunder, low=0.0, high=1.0)
             require_number(f"{where}.wind_mps", hour.wind_mps, low=0.0, high=60.0, unit="m/s")
             require_number(f"{where}.elevation_deg", hour.elevation_deg, low=-90.0, high=90.0)
             for name in ("wind_from_deg", "azimuth_deg"):

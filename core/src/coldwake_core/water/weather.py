@@ -33,6 +33,8 @@ class WeatherHour:
         Wind at 10 m, m/s.
     wind_from_deg : float
         Where it comes from, degrees from north, clockwise.
+    thunder : float
+        Chance of thunder, 0 to 1; 0 where nobody says.
     """
 
     at_s: float
@@ -41,6 +43,7 @@ class WeatherHour:
     cloud: float
     wind_mps: float
     wind_from_deg: float
+    thunder: float = 0.0
 
     def check(self) -> None:
         """Raise InvalidInputError unless there is such weather."""
@@ -50,6 +53,7 @@ class WeatherHour:
         require_number("cloud", self.cloud, low=0.0, high=1.0)
         require_number("wind_mps", self.wind_mps, low=0.0, high=50.0, unit="m/s")
         require_number("wind_from_deg", self.wind_from_deg, low=0.0, high=360.0, unit="degrees")
+        require_number("thunder", self.thunder, low=0.0, high=1.0)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

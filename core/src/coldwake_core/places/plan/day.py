@@ -24,6 +24,8 @@ from .lake import LakeWind, lake_wind
 ACROSS_DEG: Final = 90.0
 DANGEROUS_MPS: Final = 8.0
 """Wind from which a small open boat should be off the water or near it (judged: 18 mph)."""
+THUNDER: Final = 0.3
+"""Chance of thunder from which an hour counts (judged: one in three is too many)."""
 DAY_LAYER_M: Final = 4.0
 """The warm layer of one day lies above this, and is no thermocline (judged)."""
 COLD_SHOCK_DEGC: Final = 15.0
@@ -74,11 +76,14 @@ class HourView:
     across_deg: tuple[float, ...]
 
 
+CautionKind = Literal["cold_water", "warm_release", "wind", "thunder", "dark"]
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Caution:
     """What can hurt, from when to when, and what the usual practice is."""
 
-    kind: Literal["cold_water", "warm_release", "wind", "dark"]
+    kind: CautionKind
     from_s: float
     to_s: float
     text: str
@@ -279,9 +284,13 @@ def _turn_back(plan: DayPlan, sun: Sun, home: WayHome) -> TurnBack | None:
         h.at_s for h in plan.hours
         if h.wind_mps >= DANGEROUS_MPS and sun.first_light_s < h.at_s < sun.dark_s
     ]
+    struck = [
+        h.at_s for h in plan.hours
+        if h.thunder >= THUNDER and sun.first_light_s < h.at_s < sun.dark_s
+    ]
     return turn_back(
         started_s=sun.first_light_s, dark_s=sun.dark_s, wind_s=blown[0] if blown else None,
-        home=home,
+        thunder_s=struck[0] if struck else None, home=home,
     )
 
 
@@ -293,8 +302,7 @@ def _cautions(plan: DayPlan, day: SlidDay, sun: Sun, species: Species) -> tuple[
     hours = [h for h in plan.hours if sun.first_light_s - 3600.0 <= h.at_s <= sun.dark_s + 3600.0]
     found: list[Caution] = []
 
-    def while_(kind: Literal["cold_water", "warm_release", "wind", "dark"], text: str,
-               holds: list[bool]) -> None:
+    def while_(kind: CautionKind, text: str, holds: list[bool]) -> None:
         at = [h.at_s for h, true in zip(hours, holds, strict=True) if true]
         if at:
             found.append(Caution(kind=kind, from_s=at[0], to_s=at[-1] + 3600.0, text=text))
@@ -310,6 +318,12 @@ def _cautions(plan: DayPlan, day: SlidDay, sun: Sun, species: Species) -> tuple[
         "wind",
         "Wind for a small boat to be near the ramp: turn back before it, not in it.",
         [h.wind_mps >= DANGEROUS_MPS for h in hours],
+    )
+    while_(
+        "thunder",
+        "Thunder may come: rods and masts draw it. Off the water before it, and half an hour after "
+        "the last of it.",
+        [h.thunder >= THUNDER for h in hours],
     )
     if species != "striper":
         while_(

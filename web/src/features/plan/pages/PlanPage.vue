@@ -62,7 +62,7 @@ const spread = computed(() => {
   const at = seen.value
   return at ? `${degrees(at.surface.low)}–${degrees(at.surface.high)}` : ''
 })
-const CAUTIONS = { cold_water: 'Cold water', warm_release: 'Warm water', wind: 'Wind', dark: 'Dark' } as const
+const CAUTIONS = { cold_water: 'Cold water', warm_release: 'Warm water', wind: 'Wind', thunder: 'Thunder', dark: 'Dark' } as const
 
 const far = computed(() => {
   const way = day.value?.view.way_m ?? 0
