@@ -28,7 +28,7 @@ function serviceWorker() {
       maximumFileSizeToCacheInBytes: 48_000_000,
       dontCacheBustURLsMatching: /^assets\//,
       navigateFallback: '/index.html',
-      navigateFallbackDenylist: [/^\/(api|static|admin)\//],
+      navigateFallbackDenylist: [/^\/(api|static|trust)\//],
     },
   })
 }
