@@ -1389,10 +1389,11 @@ export interface components {
              * @description * `cold_water` - cold_water
              *     * `warm_release` - warm_release
              *     * `wind` - wind
+             *     * `thunder` - thunder
              *     * `dark` - dark
              * @enum {string}
              */
-            kind: "cold_water" | "warm_release" | "wind" | "dark";
+            kind: "cold_water" | "warm_release" | "wind" | "thunder" | "dark";
             /** Format: double */
             from_s: number;
             /** Format: double */
@@ -2953,6 +2954,8 @@ export interface components {
             elevation_deg: number;
             /** Format: double */
             azimuth_deg: number;
+            /** Format: double */
+            thunder?: number;
         };
         /** @description A day as it is asked for, the boat, and a moment of the day. */
         PlannedOpening: {
@@ -3783,6 +3786,8 @@ export interface components {
             wind_mps: number;
             /** Format: double */
             wind_from_deg: number;
+            /** Format: double */
+            thunder?: number;
         };
         /** @description A weight for the line or the cable; ``mass_kg`` in kg. */
         Weight: {
