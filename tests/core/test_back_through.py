@@ -86,6 +86,12 @@ def test_the_boat_is_not_driven_over_shallow_fish():
     way = back_through(held.now, now_s=at(12)).way
     assert way.target.depth_m < 6.0
     assert way.beside_m > 5.0
+    # The fish stay to port of the boat as it comes back.
+    end, arrive = way.points[-1], math.radians(way.arrive_deg)
+    off = way.place[0] - end[0], way.place[1] - end[1]
+    assert off[0] * math.cos(arrive) - off[1] * math.sin(arrive) == pytest.approx(
+        -way.beside_m, abs=0.1
+    )
 
 
 def test_a_place_noted_is_one_too_and_can_be_chosen():
