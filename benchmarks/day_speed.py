@@ -27,8 +27,8 @@ DAWN = datetime(2026, 4, 14, 9, tzinfo=UTC)
 START = start_from_profile([(0.0, 9.2), (43.0, 8.8)])
 
 
-def day(wind_mps: float) -> None:
-    """Fifty members on a hundred layers, twenty hours, the wind so strong."""
+def day(wind_mps: float, members: int = 50) -> None:
+    """So many members on a hundred layers, twenty hours, the wind so strong."""
     hours = typed_hours(
         TypedDay(
             air_low_degc=2.0, air_high_degc=14.0, humidity=0.55, cloud=0.2, wind_mps=wind_mps,
@@ -36,7 +36,10 @@ def day(wind_mps: float) -> None:
         ),
         midnight_s=DAWN.timestamp() - 3 * 3600.0, first_h=3, last_h=23,
     )
-    forecast_day(START, hours, elevation_deg=SUNS, deepest_m=43.0, secchi_m=4.0, latitude_deg=44.0)
+    forecast_day(
+        START, hours, elevation_deg=SUNS, deepest_m=43.0, secchi_m=4.0, latitude_deg=44.0,
+        members=members,
+    )
 
 
 SUNS = [
@@ -72,6 +75,10 @@ def main() -> None:
             f"a day ahead, 50 members on 100 layers, wind {wind:g} m/s",
             lambda _, blowing=wind: day(blowing), 2000.0, 3,  # type: ignore[misc]
         )
+    budgets.time(
+        "a day while it is drawn over, 12 members, and how it looks",
+        lambda run: (day(4.0 + 0.1 * run, members=12), slide(run)), 1000.0, 10,
+    )
     budgets.time("the day slid by what was read, with its phases", slide, 60.0, 10)
     large = chart(400)
     ring = Feature(
