@@ -15,6 +15,7 @@ from coldwake_core.places.above.spread import PlanView, TightestTurns
 from coldwake_core.places.above.unfolding import ManoeuvreView
 from coldwake_core.places.fish.beside import BesideView
 from coldwake_core.places.fish.view import FishView
+from coldwake_core.places.review.ledger import Ledger
 from coldwake_core.places.rig.bench import BenchView, SpreadCheck
 from coldwake_core.record.beside import TackleBrought
 from coldwake_core.record.earlier import EarlierDay
@@ -39,6 +40,7 @@ SpreadCheckSerializer = serializer_of(SpreadCheck)
 RodSetupSerializer = serializer_of(RodSetup)
 LineOrdersSerializer = serializer_of(LineOrders)
 BackOfferSerializer = serializer_of(BackOffer)
+LedgerSerializer = serializer_of(Ledger)
 TightestTurnsSerializer = serializer_of(TightestTurns)
 TripDocumentSerializer = serializer_of(CoreTrip)
 

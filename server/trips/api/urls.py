@@ -16,6 +16,7 @@ from .views import (
     KitView,
     LadderView,
     LastSurfaceView,
+    LedgerView,
     LinesView,
     ManoeuvreView,
     NumbersView,
@@ -54,6 +55,7 @@ urlpatterns = [
     path("<uuid:trip_id>/orders/", OrdersView.as_view()),
     path("<uuid:trip_id>/tightest/", TightestView.as_view()),
     path("<uuid:trip_id>/back/", BackView.as_view()),
+    path("<uuid:trip_id>/ledger/", LedgerView.as_view()),
     path("<uuid:trip_id>/export.json", ExportJsonView.as_view()),
     path("<uuid:trip_id>/export.csv", ExportCsvView.as_view()),
 ]

@@ -22,6 +22,7 @@ from coldwake_core.places.above.back import back_through
 from coldwake_core.places.fish.beside import beside_view
 from coldwake_core.places.fish.page import fish_view
 from coldwake_core.places.fish.rods import lines_tried
+from coldwake_core.places.review.ledger import ledger
 from coldwake_core.places.rig.bench import bench, check_spread, ladder
 from coldwake_core.trip.today import surface_readings
 from coldwake_core.water.forecast import SurfaceReading
@@ -59,6 +60,7 @@ from .schemas import (
     LadderAskedSerializer,
     LadderStepSerializer,
     LastSurfaceSerializer,
+    LedgerSerializer,
     LineOrdersSerializer,
     ManoeuvreViewSerializer,
     NewTripSerializer,
@@ -492,6 +494,16 @@ class BackView(APIView):
         return Response(encode(back_through(
             trip_now(trip), now_s=trip_now_s(trip), target_id=request.query_params.get("target_id")
         )))
+
+
+class LedgerView(APIView):
+    """What each kind of rig cost and earned."""
+
+    @extend_schema(operation_id="get_ledger", responses={200: LedgerSerializer, **_ERRORS})
+    def get(self, request: Request, trip_id: uuid.UUID) -> Response:
+        """Count it."""
+        trip = own_trip(request.user, trip_id)
+        return Response(encode(ledger(trip_now(trip), trip_now_s(trip))))
 
 
 class ExportJsonView(APIView):

@@ -130,7 +130,7 @@ def funnels(state: TripState) -> dict[RigKind | None, Funnel]:
     counts: dict[RigKind | None, Counter[str]] = defaultdict(Counter)
     for at_s, rod_id, what in state.bites:
         begun = bisect_right(by_rod[rod_id], at_s, key=lambda stint: stint.start_s)
-        kind = _kind(state, by_rod[rod_id][begun - 1].setup) if begun else None
+        kind = kind_aboard(state, by_rod[rod_id][begun - 1].setup) if begun else None
         counts[kind][what] += 1
     return {
         kind: Funnel(
@@ -140,7 +140,21 @@ def funnels(state: TripState) -> dict[RigKind | None, Funnel]:
     }
 
 
-def _kind(state: TripState, setup: RodSetup) -> RigKind | None:
+def kind_aboard(state: TripState, setup: RodSetup) -> RigKind | None:
+    """Return how a rod was fished.
+
+    Parameters
+    ----------
+    state : TripState
+        The trip.
+    setup : RodSetup
+        What was on the rod.
+
+    Returns
+    -------
+    RigKind or None
+        None where something that it wore is no longer aboard.
+    """
     try:
         return rig_kind(state.outfit, setup)
     except CoreError:

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 // What was: each trip with its funnel and its day, and everything out in open formats.
 import { computed, onMounted, ref, shallowRef } from 'vue'
-import { getFish, getTrip, listTrips, type FishView, type TripDocument, type TripList } from '@/features/trip/api'
+import { getFish, getLedger, getTrip, listTrips, type FishView, type Ledger, type TripDocument, type TripList } from '@/features/trip/api'
 import DayRibbon from '@/features/trip/components/DayRibbon.vue'
 import RodShape from '@/features/trip/components/RodShape.vue'
-import { tripDay } from '@/features/trip/logic/format'
+import { formatPercent, tripDay } from '@/features/trip/logic/format'
 import EmptyState from '@/shared/ui/EmptyState.vue'
 import ErrorNote from '@/shared/ui/ErrorNote.vue'
 import PickList from '@/shared/ui/PickList.vue'
@@ -14,12 +14,21 @@ import { useDisplayStore } from '@/shared/units/store'
 const display = useDisplayStore()
 const list = shallowRef<TripList | null>(null)
 const chosen = ref<string | null>(null)
-const seen = shallowRef<{ trip: TripDocument; view: FishView } | null>(null)
+const seen = shallowRef<{ trip: TripDocument; view: FishView; ledger: Ledger } | null>(null)
 const error = ref<string | null>(null)
 const STEPS = ['hits', 'hooked', 'landed', 'kept'] as const
 const total = computed(() =>
   STEPS.map((step) => ({ step, count: seen.value?.view.rods.reduce((sum, rod) => sum + rod.tally[step], 0) ?? 0 })),
 )
+const KINDS: Record<Ledger['rows'][number]['kind'], string> = {
+  flat: 'flat line',
+  weighted: 'weight in line',
+  dropper: 'dropper',
+  leadcore: 'leadcore',
+  downrigger: 'downrigger',
+  stacked: 'second line on the cable',
+  slider: 'slider',
+}
 const most = computed(() => Math.max(...total.value.map((row) => row.count), 1))
 const rows = computed(() =>
   (list.value?.trips ?? []).map((trip) => ({
@@ -34,9 +43,9 @@ async function look(id: string): Promise<void> {
   chosen.value = id
   error.value = null
   try {
-    const [trip, view] = await Promise.all([getTrip(id), getFish(id)])
+    const [trip, view, ledger] = await Promise.all([getTrip(id), getFish(id), getLedger(id)])
     // Whoever was asked for last is shown, however the answers come.
-    if (chosen.value === id) seen.value = { trip, view }
+    if (chosen.value === id) seen.value = { trip, view, ledger }
   } catch (caught) {
     error.value = describeError(caught, display.units)
   }
@@ -93,6 +102,34 @@ onMounted(async () => {
             </tr>
           </tbody>
         </table>
+        <p v-if="seen.view.funnel" data-test="funnel-said">{{ seen.view.funnel.words }} {{ seen.view.funnel.cures.join(' ') }}</p>
+        <table v-if="seen.ledger.rows.length" data-test="ledger">
+          <thead>
+            <tr>
+              <th>kind of rig</th>
+              <th class="count">in the water</th>
+              <th class="count">resets</th>
+              <th class="count">middle reset</th>
+              <th class="count">hits</th>
+              <th class="count">landed</th>
+              <th class="count">lost</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="row in seen.ledger.rows" :key="row.kind">
+              <td>{{ KINDS[row.kind] }}</td>
+              <td class="count">{{ Math.round(row.rod_minutes) }} min</td>
+              <td class="count">{{ row.resets }}</td>
+              <td class="count">{{ row.reset_min === null ? '–' : `${row.reset_min.toFixed(1)} min` }}</td>
+              <td class="count">{{ row.hits }}</td>
+              <td class="count">{{ row.landed }}</td>
+              <td class="count">{{ row.lost }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <p v-if="seen.ledger.in_water !== null" class="label">
+          Lines in the water {{ formatPercent(seen.ledger.in_water) }} of the time from the first out to the last in.
+        </p>
         <DayRibbon class="day" :view="seen.view" :trip="seen.trip" :now-s="seen.view.now_s" :rod-index="rodIndex" />
       </section>
     </template>

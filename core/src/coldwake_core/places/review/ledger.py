@@ -1,0 +1,119 @@
+"""The ledger of a day: what each kind of rig cost in minutes, and what it earned."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from dataclasses import dataclass
+from statistics import median
+from typing import Final
+
+from ...advice.cures import funnels, kind_aboard
+from ...gear.setup import RigKind
+from ...record.state import Stint
+from ...trip.now import Now
+
+LONGEST_RESET_S: Final = 1800.0
+"""A line that was in for longer was not being reset: it was left in (judged)."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class LedgerRow:
+    """A kind of rig.
+
+    Parameters
+    ----------
+    kind : RigKind
+        Which.
+    rod_minutes : float
+        How long its lines were in the water, min.
+    resets : int
+        How often a line was put out again within half an hour.
+    reset_min : float or None
+        The middle time that took, min; None where none was.
+    hits, hooked, landed, lost : int
+        Its funnel.
+    """
+
+    kind: RigKind
+    rod_minutes: float
+    resets: int
+    reset_min: float | None
+    hits: int
+    hooked: int
+    landed: int
+    lost: int
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Ledger:
+    """A day's ledger.
+
+    Parameters
+    ----------
+    rows : tuple of LedgerRow
+        By kind, what fished longest first.
+    in_water : float or None
+        Share of the time from the first line out to the last in that a line was in the water,
+        over all rods that fished; None where none did.
+    """
+
+    rows: tuple[LedgerRow, ...]
+    in_water: float | None
+
+
+def ledger(now: Now, now_s: float) -> Ledger:
+    """Return the ledger of a trip.
+
+    Parameters
+    ----------
+    now : Now
+        The trip as it stands.
+    now_s : float
+        The moment, seconds since 1970-01-01 UTC.
+
+    Returns
+    -------
+    Ledger
+
+    Notes
+    -----
+    A reset is the time from the end of a stretch of fishing to the next of the same rod, by the
+    kind that went out again; a change of number on a line that stays in the water is none.
+    """
+    state = now.state
+    minutes: dict[RigKind, float] = defaultdict(float)
+    resets: dict[RigKind, list[float]] = defaultdict(list)
+    by_rod: dict[str, list[Stint]] = defaultdict(list)
+    for stint in state.stints:
+        by_rod[stint.rod_id].append(stint)
+    for stints in by_rod.values():
+        for i, stint in enumerate(stints):
+            kind = kind_aboard(state, stint.setup)
+            if kind is None:
+                continue
+            minutes[kind] += stint.minutes(now_s)
+            before_s = stints[i - 1].end_s if i else None
+            gap = None if before_s is None else stint.start_s - before_s
+            if gap is not None and 0.0 < gap <= LONGEST_RESET_S:
+                resets[kind].append(gap / 60.0)
+    earned = funnels(state)
+    rows = []
+    for kind in sorted(minutes, key=lambda k: -minutes[k]):
+        funnel = earned.get(kind)
+        rows.append(LedgerRow(
+            kind=kind, rod_minutes=minutes[kind], resets=len(resets[kind]),
+            reset_min=median(resets[kind]) if resets[kind] else None,
+            hits=funnel.hits if funnel else 0, hooked=funnel.hooked if funnel else 0,
+            landed=funnel.landed if funnel else 0, lost=funnel.lost if funnel else 0,
+        ))
+    return Ledger(rows=tuple(rows), in_water=_in_water(by_rod, now_s))
+
+
+def _in_water(by_rod: dict[str, list[Stint]], now_s: float) -> float | None:
+    stints = [stint for rod in by_rod.values() for stint in rod]
+    if not stints:
+        return None
+    first = min(stint.start_s for stint in stints)
+    last = max(now_s if s.end_s is None else min(s.end_s, now_s) for s in stints)
+    whole = (last - first) / 60.0 * len(by_rod)
+    return sum(s.minutes(now_s) for s in stints) / whole if whole > 0.0 else None

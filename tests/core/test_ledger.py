@@ -1,0 +1,47 @@
+"""The ledger of a day: minutes that each kind of rig cost, and what it earned."""
+
+from __future__ import annotations
+
+import pytest
+from trip_cases import at, event, session
+
+from coldwake_core.places.review.ledger import ledger
+
+
+def line(minute, rod_id="rod-1", setting_m=30.0):
+    return event("line_set", minute, rod_id=rod_id, setting_m=setting_m)
+
+
+def test_minutes_resets_and_fish_are_put_to_the_kind_that_fished():
+    now = session(
+        line(0), line(0, "rod-3", 12.0),
+        event("hooked", 40, rod_id="rod-1"), event("landed", 44, rod_id="rod-1", kept=False),
+        line(46),  # six minutes out of the water
+        event("line_in", 60, rod_id="rod-1"), line(62),  # and two
+        line(80, setting_m=40.0),  # let out farther: no reset
+        event("hooked", 90, rod_id="rod-3"), event("lost", 91, rod_id="rod-3"),
+        event("line_in", 100, rod_id="rod-1"),
+    ).now
+    found = ledger(now, at(120))
+    rows = {row.kind: row for row in found.rows}
+    flat, rigger = rows["flat"], rows["downrigger"]
+    assert flat.rod_minutes == pytest.approx(40.0 + 14.0 + 38.0)
+    assert (flat.resets, flat.reset_min) == (2, pytest.approx(4.0))
+    assert (flat.hits, flat.hooked, flat.landed, flat.lost) == (1, 1, 1, 0)
+    assert rigger.rod_minutes == pytest.approx(90.0)
+    assert (rigger.resets, rigger.reset_min, rigger.lost) == (0, None, 1)
+    assert [row.kind for row in found.rows] == ["flat", "downrigger"]
+    # Two rods over a hundred minutes, ninety-two and ninety of them in the water.
+    assert found.in_water == pytest.approx((92.0 + 90.0) / 200.0)
+
+
+def test_a_line_left_in_for_lunch_was_not_being_reset():
+    now = session(line(0), event("line_in", 30, rod_id="rod-1"), line(75)).now
+    (row,) = ledger(now, at(90)).rows
+    assert (row.resets, row.reset_min) == (0, None)
+    assert row.rod_minutes == pytest.approx(45.0)
+
+
+def test_a_day_without_a_line_has_an_empty_ledger():
+    empty = ledger(session().now, at(60))
+    assert (empty.rows, empty.in_water) == ((), None)
