@@ -612,6 +612,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trips/{trip_id}/ledger/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Count it. */
+        get: operations["get_ledger"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trips/{trip_id}/lines/": {
         parameters: {
             query?: never;
@@ -2206,6 +2223,35 @@ export interface components {
             /** Format: double */
             start_m: number;
             why: string;
+        };
+        /** @description A day's ledger. */
+        Ledger: {
+            rows: components["schemas"]["LedgerRow"][];
+            /** Format: double */
+            in_water: number | null;
+        };
+        /** @description A kind of rig. */
+        LedgerRow: {
+            /**
+             * @description * `flat` - flat
+             *     * `weighted` - weighted
+             *     * `dropper` - dropper
+             *     * `leadcore` - leadcore
+             *     * `downrigger` - downrigger
+             *     * `stacked` - stacked
+             *     * `slider` - slider
+             * @enum {string}
+             */
+            kind: "flat" | "weighted" | "dropper" | "leadcore" | "downrigger" | "stacked" | "slider";
+            /** Format: double */
+            rod_minutes: number;
+            resets: number;
+            /** Format: double */
+            reset_min: number | null;
+            hits: number;
+            hooked: number;
+            landed: number;
+            lost: number;
         };
         /** @description A leg. */
         Leg: {
@@ -5365,6 +5411,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LadderStep"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    get_ledger: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trip_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ledger"];
                 };
             };
             404: {
