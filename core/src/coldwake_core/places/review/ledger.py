@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections import defaultdict
 from dataclasses import dataclass
-from statistics import median
 from typing import Final
 
 from ...advice.cures import funnels, kind_aboard
@@ -102,11 +101,19 @@ def ledger(now: Now, now_s: float) -> Ledger:
         funnel = earned.get(kind)
         rows.append(LedgerRow(
             kind=kind, rod_minutes=minutes[kind], resets=len(resets[kind]),
-            reset_min=median(resets[kind]) if resets[kind] else None,
+            reset_min=_middle(resets[kind]),
             hits=funnel.hits if funnel else 0, hooked=funnel.hooked if funnel else 0,
             landed=funnel.landed if funnel else 0, lost=funnel.lost if funnel else 0,
         ))
     return Ledger(rows=tuple(rows), in_water=_in_water(by_rod, now_s))
+
+
+def _middle(values: list[float]) -> float | None:
+    """The median; None of nothing."""
+    if not values:
+        return None
+    order, half = sorted(values), len(values) // 2
+    return order[half] if len(order) % 2 else 0.5 * (order[half - 1] + order[half])
 
 
 def _in_water(by_rod: dict[str, list[Stint]], now_s: float) -> float | None:
