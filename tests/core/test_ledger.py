@@ -31,7 +31,7 @@ def test_minutes_resets_and_fish_are_put_to_the_kind_that_fished():
     assert (flat.hits, flat.hooked, flat.landed, flat.lost) == (1, 1, 1, 0)
     assert rigger.rod_minutes == pytest.approx(90.0)
     assert (rigger.resets, rigger.reset_min, rigger.lost) == (0, None, 1)
-    assert [row.kind for row in found.rows] == ["flat", "downrigger"]
+    assert [row.kind for row in found.rows] == ["downrigger", "flat"]
     # Two rods over a hundred minutes, eighty-nine and ninety of them in the water.
     assert found.in_water == pytest.approx((89.0 + 90.0) / 200.0)
 

@@ -38,10 +38,10 @@ watch(
   },
   { immediate: true },
 )
-/** What a trip is begun from without a server is carried along anew at each visit, once the core has begun. */
+/** What a trip is begun from without a server is carried along anew at each visit. */
 const carryAlong = useDebounceFn(async () => {
   await getKit().then(delivery.carry, () => undefined)
-}, 8000)
+}, 3000)
 watch(
   () => route.path,
   (_now, before) => session.username !== null && (before?.startsWith('/locker') || before?.startsWith('/plan')) && void carryAlong(),
