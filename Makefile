@@ -65,5 +65,5 @@ advice:
 # Change the core a little, many times, and see whether its tests notice. It takes half an hour.
 mutants:
 	@scripts/install.sh test
-	@[ -x .build/mutants/bin/cosmic-ray ] || (python3 -m venv .build/mutants && .build/mutants/bin/python -m pip install --quiet --require-hashes -r requirements-mutants.txt)
+	@[ -x .build/mutants/bin/cosmic-ray ] || (python3 -m venv .build/mutants && .build/mutants/bin/python -m pip install --quiet --require-hashes --no-deps -r requirements-mutants.txt)
 	@.venv/bin/python scripts/mutants.py

@@ -17,7 +17,8 @@ if ! cmp -s web/package-lock.json .build/package-lock.json || [ ! -d web/node_mo
   (cd web && npm ci --silent --no-audit --no-fund) & npm_pid=$!
 fi
 if ! cmp -s "$requirements" "$stamp" || ! .venv/bin/python -c 'import django, coldwake_core' 2>/dev/null; then
-  .venv/bin/python -m pip install --quiet --disable-pip-version-check --require-hashes -r "$requirements"
+  # The lock names every package there is to have: nothing is left for pip to resolve, or to find newer.
+  .venv/bin/python -m pip install --quiet --disable-pip-version-check --require-hashes --no-deps -r "$requirements"
   # The core and the server are imported from where they stand.
   .venv/bin/python - <<'P'
 import pathlib, site
