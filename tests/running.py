@@ -102,6 +102,16 @@ class RunningServer:
         self.process.send_signal(signal.SIGKILL)
         self.process.wait()
 
+    def hang(self) -> None:
+        """Let it take connections and answer none, as a link of one bar does."""
+        assert self.process is not None
+        self.process.send_signal(signal.SIGSTOP)
+
+    def go_on(self) -> None:
+        """Let it answer again."""
+        assert self.process is not None
+        self.process.send_signal(signal.SIGCONT)
+
     def stop(self) -> None:
         """Stop it."""
         if self.process is not None and self.is_up:

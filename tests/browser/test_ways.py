@@ -59,11 +59,8 @@ def test_tap_while_the_core_is_fetching_the_trip_stays_on_the_screen(
     expect(page.get_by_test_id("tally-rod-4")).to_contain_text("1 hit", timeout=1000)
 
 
-def test_after_one_visit_the_app_opens_and_records_without_a_server(
-    make_context: Any, server: RunningServer
-):
-    page = make_context(kept=True).new_page()
-    open_demo(page, server.url)
+def wait_until_carried(page: Page) -> None:
+    """Wait until the app and what trips are begun from are kept in the browser."""
     page.wait_for_function(
         "navigator.serviceWorker.ready.then((r) => r.active?.state === 'activated')", timeout=60_000
     )
@@ -76,6 +73,14 @@ def test_after_one_visit_the_app_opens_and_records_without_a_server(
             }
         })"""
     )
+
+
+def test_after_one_visit_the_app_opens_and_records_without_a_server(
+    make_context: Any, server: RunningServer
+):
+    page = make_context(kept=True).new_page()
+    open_demo(page, server.url)
+    wait_until_carried(page)
     # What is kept here never stands in for the page that says how to trust the machine.
     page.goto(f"{server.url}/trust/")
     expect(page.get_by_role("heading", name="This phone and this machine")).to_be_visible()
@@ -110,6 +115,26 @@ def test_after_one_visit_the_app_opens_and_records_without_a_server(
         view = user.get(f"/api/trips/{trips[name]}/fish/")
         rods = {rod["id"]: rod for rod in view["rods"]}
         assert rods[rod_id]["tally"]["hits"] == 1, name
+
+
+def test_a_server_that_takes_and_never_answers_holds_nothing_up(
+    make_context: Any, server: RunningServer
+):
+    page = make_context(kept=True).new_page()
+    open_demo(page, server.url)
+    wait_until_carried(page)
+    server.hang()
+    try:
+        page.reload()
+        page.locator("[data-state=ready]").wait_for(timeout=30_000)
+        page.get_by_test_id("hit-rod-4").click()
+        expect(page.get_by_test_id("tally-rod-4")).to_contain_text("1 hit")
+        page.get_by_role("link", name="Plan").click()
+        expect(page.get_by_test_id("plan")).to_contain_text("No server answers", timeout=20_000)
+    finally:
+        server.go_on()
+    page.get_by_role("link", name="Fish").click()
+    expect(page.get_by_test_id("link")).to_have_attribute("data-pending", "0", timeout=90_000)
 
 
 def test_dragging_and_changing_speed_need_no_link(fish: Page):

@@ -11,8 +11,26 @@ function csrfToken(): string {
   return /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? ''
 }
 
-// Take fetch at each call: the client would otherwise keep the one of its first import.
-export const api = createClient<paths>({ baseUrl: '/', fetch: (request) => globalThis.fetch(request) })
+/** How long an answer is waited for, ms. A link of one bar takes a request and never answers: what is kept
+ * here must not wait for it. Until something has answered, and after nothing did, little is waited for. */
+export const PATIENCE_MS = { first: 4000, read: 30_000, write: 60_000 }
+let answering = false
+
+async function fetchInTime(request: Request): Promise<Response> {
+  const reads = request.method === 'GET'
+  const limitMs = !reads ? PATIENCE_MS.write : answering ? PATIENCE_MS.read : PATIENCE_MS.first
+  try {
+    // Take fetch at each call: the client would otherwise keep the one of its first import.
+    const response = await globalThis.fetch(request, { signal: AbortSignal.timeout(limitMs) })
+    answering = true
+    return response
+  } catch (error) {
+    answering = false
+    throw error
+  }
+}
+
+export const api = createClient<paths>({ baseUrl: '/', fetch: fetchInTime })
 
 const askedAt = new WeakMap<Request, number>()
 

@@ -269,7 +269,9 @@ async function start(): Promise<void> {
   }
 }
 
-onMounted(async () => {
+/** Find waters, boats and trips, and where most begin: the water of the last trip. */
+async function findAll(): Promise<void> {
+  error.value = null
   try {
     const [trips, all] = await Promise.all([listTrips(), listWaters()])
     list.value = trips
@@ -289,7 +291,8 @@ onMounted(async () => {
     if (caught instanceof LinkDownError && (await beginFromKit().catch(() => false))) return
     error.value = caught instanceof Error ? caught.message : String(caught)
   }
-})
+}
+onMounted(findAll)
 </script>
 
 <template>
@@ -422,6 +425,11 @@ onMounted(async () => {
         :back-s="day.view.turn_back?.home_s ?? day.sun.sunset_s"
         :offset-min="day.utc_offset_min"
       />
+    </template>
+    <template v-else>
+      <ErrorNote v-if="error" :text="error" />
+      <p v-else class="wait label">Looking for waters and boats…</p>
+      <v-btn v-if="error" class="again" data-test="look-again" @click="findAll">Try again</v-btn>
     </template>
   </main>
 </template>

@@ -22,8 +22,10 @@ export function watchServerClock(): ServerClock {
     const { serverS, askedS, gotS } = (event as CustomEvent<Answered>).detail
     if (!Number.isFinite(serverS) || serverS <= 0 || gotS - askedS > QUICK_S || gotS < askedS) return
     const seen = serverS - (askedS + gotS) / 2
+    // A slow answer may have been made at either end of its way.
+    const worthS = WORTH_S + (gotS - askedS) / 2
     // Hold on to what was measured first while it still fits: taps must not jump by the milliseconds.
-    if (skew === null || Math.abs(seen - skew) > WORTH_S) skew = Math.abs(seen) < WORTH_S ? 0 : seen
+    if (skew === null || Math.abs(seen - skew) > worthS) skew = Math.abs(seen) < worthS ? 0 : seen
   }
 
   window.addEventListener(ANSWERED, hear)

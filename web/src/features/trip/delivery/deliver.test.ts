@@ -417,3 +417,46 @@ it('finds which event of a batch is named', () => {
   expect(namedEvent('events')).toBeNull()
   expect(new CoreError({ code: '', field: '', message: '', reason: '', limit: null, low: null, high: null }).status).toBeNull()
 })
+
+describe('what is told as waiting', () => {
+  it('counts a tap that was kept while an earlier count was under way', async () => {
+    const slow = deferred<void>()
+    let first = true
+    const counting: Outbox = {
+      ...outbox,
+      async waiting(name) {
+        const rows = await outbox.waiting(name)
+        // The first count is answered late: from before the tap.
+        if (first) {
+          first = false
+          await slow.promise
+        }
+        return rows
+      },
+    }
+    const one = makeDeliverer({
+      outbox: counting,
+      owner: 'me',
+      post: () => Promise.reject(new LinkDownError('down')),
+      start,
+      skewS: () => skew,
+      changed,
+      progress: (now) => void seen.push(now),
+      alone: async (act) => (await act(), true),
+    })
+    made.push(one)
+    const early = one.kept()
+    await keep('a')
+    await one.kept()
+    slow.resolve()
+    await early
+    expect(seen.map((now) => now.waiting)).not.toContain(0)
+    expect(seen.at(-1)?.waiting).toBe(1)
+  })
+})
+
+function deferred<T>() {
+  let resolve!: (value: T) => void
+  const promise = new Promise<T>((done) => (resolve = done))
+  return { promise, resolve }
+}

@@ -2,7 +2,7 @@
 import { LinkDownError, SignedOutError } from '@/shared/api/client'
 import { CoreError } from '@/shared/core/protocol'
 import { WORTH_S } from './clock'
-import type { Outbox, Start, TripEvent, Waiting } from './outbox'
+import type { NotTaken, Outbox, Start, TripEvent, Waiting } from './outbox'
 
 export const BATCH = 200
 export const FIRST_RETRY_MS = 4000
@@ -32,7 +32,7 @@ export interface DelivererOptions {
   /** Tell the server of a trip that was begun here; told twice, it is begun once. */
   start: (body: Start['body']) => Promise<unknown>
   skewS: () => number | null
-  progress: (now: Progress) => void | Promise<void>
+  progress: (now: Progress, notTaken: NotTaken[]) => void
   /** Events whose time was mended, or that were refused: the trip must be taken anew. */
   changed: (tripId: string) => void
   /** Runs an act in one tab at a time; resolves to false when another tab is at it. */
@@ -42,6 +42,8 @@ export interface DelivererOptions {
 export interface Deliverer {
   /** Deliver what waits, soon; resolves when it is done or held up. */
   flush(): Promise<void>
+  /** A tap was put into the outbox: resolves when it is told as waiting, and is delivered soon. */
+  kept(): Promise<void>
   close(): void
 }
 
@@ -71,19 +73,25 @@ export function makeDeliverer(options: DelivererOptions): Deliverer {
   const mends = new Map<string, number>()
   let running: Promise<void> | null = null
   let again = false
+  let told = 0
   let closed = false
   let delayMs = FIRST_RETRY_MS
   let timer: ReturnType<typeof setTimeout> | undefined
 
   async function tell(state: DeliveryState, note: string | null = null): Promise<void> {
+    const ticket = ++told
     const [rows, refused] = [await outbox.waiting(owner), await outbox.notTaken(owner)]
-    if (closed) return
-    await progress({
-      state: rows.length === 0 && state !== 'signed_out' ? 'kept' : state,
-      waiting: rows.length,
-      notTaken: refused.length,
-      note,
-    })
+    // Counted before a later look was begun: a tap kept meanwhile would be told as delivered.
+    if (closed || ticket !== told) return
+    progress(
+      {
+        state: rows.length === 0 && state !== 'signed_out' ? 'kept' : state,
+        waiting: rows.length,
+        notTaken: refused.length,
+        note,
+      },
+      refused,
+    )
   }
 
   /** Set right the times that were tapped by a clock which was wrong, or whose error was unknown. */
@@ -142,8 +150,8 @@ export function makeDeliverer(options: DelivererOptions): Deliverer {
   /** Send one trip's taps until none is left or something holds them up. */
   async function deliverTrip(tripId: string): Promise<{ outcome: Outcome; note: string | null }> {
     let size = BATCH
-    const told = await tellStart(tripId)
-    if (told.outcome === 'held') return told
+    const begun = await tellStart(tripId)
+    if (begun.outcome === 'held') return begun
     for (;;) {
       const rows = await mendTimes((await outbox.waiting(owner)).filter((row) => row.tripId === tripId).slice(0, size))
       if (rows.length === 0 || closed) return { outcome: 'done', note: null }
@@ -237,6 +245,10 @@ export function makeDeliverer(options: DelivererOptions): Deliverer {
 
   return {
     flush,
+    async kept() {
+      await tell('sending')
+      void flush()
+    },
     close() {
       closed = true
       clearTimeout(timer)

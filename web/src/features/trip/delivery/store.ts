@@ -50,11 +50,6 @@ export const useDeliveryStore = defineStore('delivery', () => {
     changes.value = { tripId, count: changes.value.count + 1 }
   }
 
-  async function showProgress(now: Progress): Promise<void> {
-    notTaken.value = owner.value === null ? [] : await (await outbox()).notTaken(owner.value)
-    progress.value = now
-  }
-
   /** Whose taps are kept from now on; null when nobody is logged in. All trips' are sent at once. */
   async function belongTo(name: string | null): Promise<void> {
     if (name === owner.value && deliverer) return
@@ -73,8 +68,10 @@ export const useDeliveryStore = defineStore('delivery', () => {
       start: startTrip,
       skewS: clock.skewS,
       changed,
-      progress: async (now) => {
-        if (owner.value === name) await showProgress(now)
+      progress: (now, refused) => {
+        if (owner.value !== name) return
+        notTaken.value = refused
+        progress.value = now
       },
     })
     void deliverer.flush()
@@ -104,8 +101,7 @@ export const useDeliveryStore = defineStore('delivery', () => {
         throw new NotKeptError(`this browser's storage takes nothing more (${reasonOf(full)}), and there is no link.`)
       }
     }
-    progress.value = { ...progress.value, state: 'sending', waiting: progress.value.waiting + 1 }
-    void deliverer?.flush()
+    await deliverer?.kept()
   }
 
   const flush = async (): Promise<void> => deliverer?.flush()
