@@ -11,6 +11,7 @@ import tempfile
 import time
 from pathlib import Path
 
+from opening import LAID_UP, wait_until
 from pace import Budgets, pace
 from playwright.sync_api import Page, sync_playwright
 from paths import CHROMIUM, ROOT
@@ -141,10 +142,7 @@ def main() -> None:
                 page.wait_for_selector("[data-state=ready]", timeout=60_000)
                 ready.append(time.perf_counter() - start)
                 # Until all is laid up for days without a link; then again, warm.
-                page.wait_for_function(
-                    "navigator.serviceWorker.ready.then((r) => r.active?.state === 'activated')",
-                    timeout=60_000,
-                )
+                wait_until(page, LAID_UP)
                 page.wait_for_timeout(1500)
                 start = time.perf_counter()
                 page.reload(wait_until="commit")

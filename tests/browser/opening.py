@@ -20,6 +20,19 @@ def open_demo(page: Page, url: str, *, ready: bool = True) -> None:
         page.locator("[data-state=ready]").wait_for(timeout=60_000)
 
 
+#: Whether the app is laid up in the browser for days without a link.
+LAID_UP = "navigator.serviceWorker.ready.then((worker) => worker.active?.state === 'activated')"
+
+
+def wait_until(page: Page, promised: str, *, seconds: float = 60.0) -> None:
+    """Wait until a promise of the page comes out true: the browser's own wait takes any for it."""
+    end = time.monotonic() + seconds
+    while not page.evaluate(promised):
+        if time.monotonic() > end:
+            raise AssertionError(f"not within {seconds} s: {promised}")
+        page.wait_for_timeout(100)
+
+
 def choose_quietly(page: Page, *names: str) -> None:
     """Press what stands in the quiet menu: theme, units, knots or leave."""
     page.get_by_test_id("menu").click()

@@ -10,7 +10,7 @@ from contextlib import closing
 from pathlib import Path
 from typing import Any
 
-from opening import choose_quietly, open_demo
+from opening import LAID_UP, choose_quietly, open_demo, wait_until
 from playwright.sync_api import Page, Route, expect
 
 from paths import ROOT
@@ -253,10 +253,7 @@ def test_a_new_version_says_so_and_takes_over_when_asked(
     try:
         page = make_context(kept=True).new_page()
         open_demo(page, server.url)
-        page.wait_for_function(
-            "navigator.serviceWorker.ready.then((r) => r.active?.state === 'activated')",
-            timeout=60_000,
-        )
+        wait_until(page, LAID_UP)
         page.reload()
         page.locator("[data-state=ready]").wait_for(timeout=60_000)
         server.stop()

@@ -7,7 +7,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from opening import choose_quietly, open_demo, put_boat
+from opening import LAID_UP, choose_quietly, open_demo, put_boat, wait_until
 from playwright.sync_api import Page, expect
 
 from paths import ROOT
@@ -61,17 +61,16 @@ def test_tap_while_the_core_is_fetching_the_trip_stays_on_the_screen(
 
 def wait_until_carried(page: Page) -> None:
     """Wait until the app and what trips are begun from are kept in the browser."""
-    page.wait_for_function(
-        "navigator.serviceWorker.ready.then((r) => r.active?.state === 'activated')", timeout=60_000
-    )
-    page.wait_for_function(
+    wait_until(page, LAID_UP)
+    wait_until(
+        page,
         """() => new Promise((done) => {
             const asked = indexedDB.open('coldwake')
             asked.onsuccess = () => {
                 const all = asked.result.transaction('kits').objectStore('kits').count()
                 all.onsuccess = () => { asked.result.close(); done(all.result > 0) }
             }
-        })"""
+        })""",
     )
 
 

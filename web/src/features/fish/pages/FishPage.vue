@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // Fish: the view people live in.
 import { useEventListener, useIntervalFn, useMediaQuery } from '@vueuse/core'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import EmptyState from '@/shared/ui/EmptyState.vue'
 import { useDisplayStore } from '@/shared/units/store'
@@ -167,6 +167,12 @@ function onKey(event: KeyboardEvent): void {
 
 const state = computed(() => (store.coreReady ? 'ready' : store.coreFailed ? 'server' : 'starting'))
 useIntervalFn(() => (clock.value = store.nowS()), 1000)
+// Every trip has a clock of its own: drawn by another's, a day of April would run on into November.
+watch(
+  () => store.trip?.id,
+  () => (clock.value = store.nowS()),
+  { flush: 'sync' },
+)
 
 const { empty } = useOpenTrip(() => (clock.value = store.nowS()))
 useLookAhead()

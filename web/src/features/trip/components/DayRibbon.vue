@@ -18,9 +18,11 @@ const { width, height } = useElementSize(frame)
 const LEFT = 42
 const RIGHT = 10
 
+/** A day and a night: a trip that nobody ended goes on for months. */
+const LONGEST_S = 30 * 3600
 const span = computed(() => {
   const first = Math.min(props.trip.sun.first_light_s, props.view.temperatures[0]?.at_s ?? Infinity)
-  const last = Math.max(props.trip.sun.dark_s, props.nowS)
+  const last = Math.max(props.trip.sun.dark_s, Math.min(props.nowS, first + LONGEST_S))
   return { first, last }
 })
 const x = (atS: number): number => LEFT + ((atS - span.value.first) / (span.value.last - span.value.first)) * (width.value - LEFT - RIGHT)
@@ -110,10 +112,10 @@ const moves = computed(() => props.view.ribbon.filter((mark) => mark.kind === 'm
         <polygon v-else :points="SHAPE_POINTS[rodOf(bite.rod_id)?.shape ?? 'square']" :fill="rodColour(rodIndex(bite.rod_id ?? ''))" />
         <title>{{ rodOf(bite.rod_id)?.name }}: {{ bite.kind }} at {{ formatClock(bite.at_s, trip.utc_offset_min) }}</title>
       </g>
-      <line :x1="x(nowS)" :x2="x(nowS)" y1="0" :y2="plotBase" class="now" />
+      <line v-if="nowS <= span.last" :x1="x(nowS)" :x2="x(nowS)" y1="0" :y2="plotBase" class="now" />
       <text
         v-if="view.temperatures.length"
-        :x="Math.min(x(nowS) + 6, width - 70)"
+        :x="Math.min(x(Math.min(nowS, span.last)) + 6, width - 70)"
         :y="Math.max(y(view.temperatures.at(-1)!.temperature_degc) - 5, 28)"
         class="strong"
       >
