@@ -27,7 +27,7 @@ TESTS = {
         "test_towed_reference", "test_water_and_drag", "test_towed_closed_forms", "test_more_rigs",
         "test_trade_facts", "test_rig_properties", "test_turn", "test_calibration",
     ],
-    "boat": ["test_boat", "test_wind", "test_ageing", "test_ahead"],
+    "boat": ["test_boat", "test_wind", "test_ageing", "test_ahead", "test_way_back"],
     "tow": ["test_boat", "test_plan", "test_manoeuvre", "test_turn"],
     "gear": [
         "test_gear_numbers", "test_limits", "test_rules", "test_beside", "test_usual",
@@ -37,9 +37,15 @@ TESTS = {
     "record": [
         "test_limits", "test_record", "test_beside", "test_ahead", "test_advice", "test_bridge",
         "test_ageing", "test_wind", "test_manoeuvre", "test_beat", "test_verdict", "test_history",
+        "test_bites", "test_day_plan", "test_earlier", "test_back_through",
     ],
-    "evidence": ["test_rates", "test_advice", "test_verdict"],
-    "advice": ["test_advice", "test_verdict", "test_rules", "test_record"],
+    "evidence": [
+        "test_rates", "test_advice", "test_verdict", "test_day_model", "test_earlier", "test_funnel",
+    ],
+    "advice": [
+        "test_advice", "test_verdict", "test_rules", "test_record", "test_day_model",
+        "test_day_plan", "test_earlier", "test_funnel", "test_limits", "test_water_layers",
+    ],
 }
 SHARE = {
     "lines": 0.36, "boat": 0.06, "tow": 0.08, "gear": 0.12, "rig_rules": 0.08, "record": 0.14,

@@ -155,6 +155,14 @@ def test_marks_near_each_other_are_one_band_and_old_ones_are_forgotten():
     assert bands[0].depth_m == pytest.approx((5.0 * 2 + 5.6) / 3)
 
 
+def test_lane_of_marks_shows_the_newest_and_the_advice_weighs_all():
+    opened = fishing(*(event("mark_seen", 20 + 0.01 * i, depth_m=14.0, count=1) for i in range(90)))
+    view = opened.view(at(25))
+    assert [mark.at_s for mark in view.marks] == [m.at_s for m in opened.state.marks[-80:]]
+    assert marked_bands(opened.state.marks, at(25))[0].count == 90
+    assert view.move.basis == "marks"
+
+
 def test_speed_outside_the_shared_window_is_the_first_thing_to_mend():
     move = fishing(mph=2.6).view(at(30)).move
     assert move.basis == "working_range"

@@ -207,3 +207,12 @@ def test_there_and_back_is_proposed_after_a_change_on_all_rods_and_once():
     back = event("speed_changed", 106, speed_mps=1.4 * MPH_MPS)
     later = _two_speeds(hits=11, third=(back,)).view(at(140)).move
     assert later is None or "There and back" not in later.answer.title
+
+
+def test_the_bite_that_takes_a_line_out_of_the_water_is_that_line_s_own():
+    opened = session(
+        event("speed_changed", 0, speed_mps=1.4 * MPH_MPS),
+        event("line_set", 1, rod_id="rod-1", setting_m=20.0),
+        event("hooked", 62.5, rod_id="rod-1"),
+    )
+    assert [item.hits for item in taught(opened.now, at(120))] == [1]

@@ -6,7 +6,7 @@ with the hits that came; what a rod did out of the water counts for nothing.
 
 from __future__ import annotations
 
-from bisect import bisect_left
+from bisect import bisect_left, bisect_right
 from collections import defaultdict
 from dataclasses import dataclass
 from functools import lru_cache
@@ -220,8 +220,7 @@ def _steps(now: Now, now_s: float) -> list[Step]:
             pieces[index].append(Piece(
                 stint.rod_id, stint.setup, stint.setting_m,
                 state.speeds[begun - 1][1] if begun else now.speed_mps,
-                sum(first <= at_s < last or at_s == last == stint.end_s
-                    for at_s in hits[stint.rod_id]),
+                _between(hits[stint.rod_id], first, last, to_the_end=last == stint.end_s),
                 (last - first) / 60.0,
             ))
     for timed in state.marks:
@@ -233,6 +232,12 @@ def _steps(now: Now, now_s: float) -> list[Step]:
         (tuple(sorted(p, key=lambda piece: (piece.rod_id, piece.setting_m))), tuple(sorted(m)))
         for p, m in zip(pieces, marks, strict=True)
     ]
+
+
+def _between(times: list[float], first: float, last: float, *, to_the_end: bool) -> int:
+    # A stint ends with the bite that ended it: that one is its own.
+    end = bisect_right(times, last) if to_the_end else bisect_left(times, last)
+    return end - bisect_left(times, first)
 
 
 def _touched(stint: Stint, start_s: float, now_s: float, count: int) -> range:

@@ -225,8 +225,10 @@ export const useTripStore = defineStore('trip', () => {
     const event = makeEvent(type, payload, stampS())
     try {
       await alone(() => keep(mine, tripId, event))
-      if (!coreReady.value) await delivery.flush()
-      if (mine === turn) await refresh()
+      if (!coreReady.value) {
+        await delivery.flush()
+        if (mine === turn) await refresh()
+      }
       return true
     } catch (error) {
       if (error instanceof NotKeptError) await takeAnew()
@@ -237,8 +239,10 @@ export const useTripStore = defineStore('trip', () => {
 
   /** A trip that is left meanwhile still gets the tap: the server holds it against its record. */
   async function keep(mine: number, tripId: string, event: TripEvent): Promise<void> {
-    if (mine === turn && coreReady.value) await core!.call('add', { event })
-    await delivery.keep(tripId, event)
+    const here = mine === turn && coreReady.value
+    if (here) await core!.call('add', { event })
+    // The core works out the view while the browser writes: neither waits for the other.
+    await Promise.all([delivery.keep(tripId, event), here ? refresh() : undefined])
     if (mine === turn) made.set(event.id, event)
   }
 

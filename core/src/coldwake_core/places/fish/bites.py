@@ -77,25 +77,26 @@ def bites_now(state: TripState, now_s: float) -> tuple[BiteView, ...]:
     -------
     tuple of BiteView
     """
-    latest: dict[str, BiteView] = {}
+    latest: dict[str, tuple[float, bool]] = {}
+    over_s: dict[str, float] = {}
     for at_s, rod_id, kind in state.bites:
         before = latest.get(rod_id)
-        if kind in ("hit", "hooked") and (before is None or kind == "hit" or before.was_lost):
-            told = state.told.get((rod_id, at_s))
-            latest[rod_id] = BiteView(
-                rod_id=rod_id, at_s=at_s, was_lost=False,
-                felt=told.felt if told else None, lost=told.lost if told else None,
-                doing=(told.doing if told else None) or line_doing(state, rod_id, at_s),
-            )
+        if kind in ("hit", "hooked") and (before is None or kind == "hit" or before[1]):
+            latest[rod_id] = at_s, False
         elif kind == "lost" and before is not None:
-            latest[rod_id] = BiteView(
-                rod_id=rod_id, at_s=before.at_s, was_lost=True, felt=before.felt,
-                lost=before.lost, doing=before.doing,
-            )
-    over_s = {rod_id: at_s for at_s, rod_id, _ in state.bites}
-    return tuple(
-        bite for bite in latest.values() if 0.0 <= now_s - over_s[bite.rod_id] <= TELL_S
-    )
+            latest[rod_id] = before[0], True
+        over_s[rod_id] = at_s
+    bites = []
+    for rod_id, (at_s, was_lost) in latest.items():
+        if not 0.0 <= now_s - over_s[rod_id] <= TELL_S:
+            continue
+        told = state.told.get((rod_id, at_s))
+        bites.append(BiteView(
+            rod_id=rod_id, at_s=at_s, was_lost=was_lost,
+            felt=told.felt if told else None, lost=told.lost if told else None,
+            doing=(told.doing if told else None) or line_doing(state, rod_id, at_s),
+        ))
+    return tuple(bites)
 
 
 def line_doing(state: TripState, rod_id: str, at_s: float) -> Doing:

@@ -51,6 +51,8 @@ SAME_FISH_S: Final = 600.0
 """A fish hooked, landed or lost so soon after a bite on the same rod is that fish (judged)."""
 MARK_SLACK_M: Final = 0.5
 """A mark so little below the bottom that is known here may still be here."""
+MOST_MARKS: Final = 80
+"""More than these, the newest, no eye tells apart in the lane of marks."""
 
 
 def fish_view(now: Now, now_s: float) -> FishView:
@@ -103,7 +105,7 @@ def fish_view(now: Now, now_s: float) -> FishView:
         profile=_profile(now), comfort=_comfort(now, now_s),
         marks=tuple(
             _mark(now, m, recent=m.event_id in recent, here=m.event_id in here)
-            for m in state.marks
+            for m in state.marks[-MOST_MARKS:]
         ),
         method=method, move=advice.move, others=advice.others,
         comparison=compare_rods(now_rods),

@@ -43,7 +43,6 @@ const delivery = useDeliveryStore()
       <b v-if="view.limit.most !== null">{{ view.limit.counted }} of {{ view.limit.most }}</b>
       <span class="label">{{ view.limit.notes[0] ?? 'counted, as you noted the limit' }}</span>
     </span>
-    <span class="break" aria-hidden="true" />
     <v-btn class="entry" data-test="add-mark" @click="emit('ask', 'mark')">Mark</v-btn>
     <v-btn class="entry" data-test="sound" @click="emit('ask', 'bottom')">Bottom</v-btn>
     <v-btn class="entry" data-test="place" @click="emit('ask', 'place')">Place</v-btn>
@@ -135,41 +134,5 @@ const delivery = useDeliveryStore()
 .link {
   width: 96px;
   text-align: right;
-}
-@media (max-width: 700px) {
-  .head {
-    flex-wrap: wrap;
-    padding: 4px 8px;
-    gap: 6px;
-  }
-  .where {
-    flex: 1 1 40%;
-  }
-  .link {
-    width: 62px;
-  }
-  .entry {
-    flex: 1;
-    min-width: 0;
-  }
-  .break {
-    /* The buttons have a row of their own. */
-    flex-basis: 100%;
-  }
-  .entry.aged {
-    color: var(--ink-2);
-    font-style: italic;
-  }
-  .refused {
-    min-height: 44px;
-    padding: 0 8px;
-    color: var(--now);
-    font-weight: 760;
-    border: 2px solid currentColor;
-    border-radius: 4px;
-  }
-  .slim {
-    display: none;
-  }
 }
 </style>

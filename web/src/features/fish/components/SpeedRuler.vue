@@ -50,7 +50,7 @@ const ticks = computed(() => {
   return Array.from({ length: Math.floor(last / step) + 1 }, (_, i) => i * step)
 })
 
-const { down, move, up, cancel, key, nudge } = useSpeedDrag({
+const { slider, hands, nudge } = useSpeedDrag({
   track,
   width,
   pad: PAD,
@@ -83,23 +83,7 @@ function commitTyped(): void {
       @change="commitTyped"
       @keydown.enter="($event.target as HTMLInputElement).blur()"
     />
-    <div
-      ref="track"
-      class="track"
-      role="slider"
-      tabindex="0"
-      aria-label="Speed slider"
-      :aria-valuenow="Number(speedFromMps(shown, display.units).toFixed(1))"
-      :aria-valuetext="formatSpeed(shown, display.units)"
-      aria-valuemin="0.1"
-      :aria-valuemax="Number(speedFromMps(most, display.units).toFixed(1))"
-      data-test="speed-slider"
-      @pointerdown="down"
-      @pointermove="move"
-      @pointerup="up"
-      @pointercancel="cancel"
-      @keydown="key"
-    >
+    <div ref="track" class="track" v-bind="slider" v-on="hands">
       <svg v-if="width > 0" :width="width" :height="height" aria-hidden="true">
         <rect
           v-if="view.window?.is_open"
@@ -251,18 +235,5 @@ text {
   gap: 6px;
   align-items: center;
   font-weight: 700;
-}
-@media (max-width: 700px) {
-  .ruler {
-    flex-wrap: wrap;
-  }
-  .track {
-    order: 3;
-    flex-basis: 100%;
-  }
-  .verdict {
-    flex: 1;
-    width: auto;
-  }
 }
 </style>

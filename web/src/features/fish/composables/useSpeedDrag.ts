@@ -1,7 +1,7 @@
 // A speed under a finger: tried while it moves, set when it is let go.
-import { ref, type Ref } from 'vue'
+import { computed, ref, type Ref } from 'vue'
 import { useDisplayStore } from '@/shared/units/store'
-import { tenthOfSpeed } from '@/shared/units/units'
+import { formatSpeed, speedFromMps, tenthOfSpeed } from '@/shared/units/units'
 import type { FishView } from '@/features/trip/api'
 
 export interface SpeedDragOptions {
@@ -58,5 +58,18 @@ export function useSpeedDrag(options: SpeedDragOptions) {
     event.preventDefault()
     nudge(tenths)
   }
-  return { down, move, up, cancel, key, nudge }
+  const tenths = (mps: number): number => Number(speedFromMps(mps, display.units).toFixed(1))
+  /** What the track is to who does not see it, and what moves it: for v-bind and v-on. */
+  const slider = computed(() => ({
+    role: 'slider',
+    tabindex: 0,
+    'aria-label': 'Speed slider',
+    'aria-valuenow': tenths(options.nowMps()),
+    'aria-valuetext': formatSpeed(options.nowMps(), display.units),
+    'aria-valuemin': 0.1,
+    'aria-valuemax': tenths(options.mostMps()),
+    'data-test': 'speed-slider',
+  }))
+  const hands = { pointerdown: down, pointermove: move, pointerup: up, pointercancel: cancel, keydown: key }
+  return { slider, hands, nudge }
 }

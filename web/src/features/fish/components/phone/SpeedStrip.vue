@@ -3,7 +3,7 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
 import { useDisplayStore } from '@/shared/units/store'
-import { formatSpeed, speedFromMps } from '@/shared/units/units'
+import { formatSpeed } from '@/shared/units/units'
 import type { FishView } from '@/features/trip/api'
 import { mostOnAxis, useSpeedDrag } from '../../composables/useSpeedDrag'
 
@@ -20,7 +20,7 @@ const window = computed(() => (props.view.window?.is_open ? props.view.window : 
 const outside = computed(
   () => window.value !== null && (shown.value < window.value.low_mps - 0.005 || shown.value > window.value.high_mps + 0.005),
 )
-const { down, move, up, cancel, key, nudge } = useSpeedDrag({
+const { slider, hands, nudge } = useSpeedDrag({
   track,
   width,
   pad: 0,
@@ -35,23 +35,7 @@ const { down, move, up, cancel, key, nudge } = useSpeedDrag({
 <template>
   <section class="strip" aria-label="Speed" data-test="speed-strip">
     <button type="button" class="step" aria-label="Slower" data-test="slower" @click="nudge(-1)">−</button>
-    <div
-      ref="track"
-      class="track"
-      role="slider"
-      tabindex="0"
-      aria-label="Speed slider"
-      :aria-valuenow="Number(speedFromMps(shown, display.units).toFixed(1))"
-      :aria-valuetext="formatSpeed(shown, display.units)"
-      aria-valuemin="0.1"
-      :aria-valuemax="Number(speedFromMps(most, display.units).toFixed(1))"
-      data-test="speed-slider"
-      @pointerdown="down"
-      @pointermove="move"
-      @pointerup="up"
-      @pointercancel="cancel"
-      @keydown="key"
-    >
+    <div ref="track" class="track" v-bind="slider" v-on="hands">
       <span v-if="window" class="window" :style="{ left: share(window.low_mps), right: `calc(100% - ${share(window.high_mps)})` }" />
       <span class="thumb" :style="{ left: share(shown) }" />
       <span class="words">
