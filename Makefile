@@ -56,6 +56,7 @@ bench:
 	@PYTHONPATH=benchmarks:tests:tests/core .venv/bin/python benchmarks/day_speed.py
 	@PYTHONPATH=benchmarks:tests:tests/core .venv/bin/python benchmarks/record_speed.py
 	@PYTHONPATH=benchmarks:tests:tests/browser .venv/bin/python benchmarks/browser_speed.py
+	@PYTHONPATH=benchmarks:tests:tests/core:tests/browser .venv/bin/python benchmarks/browser_record.py
 
 # The bench of advice on the shipped worlds, into docs/advice.md; half an hour, and it can be stopped.
 advice:

@@ -1,7 +1,6 @@
 """How fast a long day is in a real browser: ten thousand events, nine rods, advice on each view.
 
-Run by `make bench`, with the front end built. Every figure is held against its budget, over the machine's pace
-beside it.
+Run by `make bench`. Every figure is held against its budget, over the machine's pace beside it.
 """
 
 from __future__ import annotations
@@ -48,7 +47,9 @@ def long_day(user: ApiUser) -> str:
     events = [{**one, "at_s": one["at_s"] - START_S + began_s} for one in day()]
     # The other three rods wear what the first three do, behind boards.
     for number, (like, board) in enumerate([("rod-1", 7), ("rod-2", 8), ("rod-6", 9)], start=7):
-        worn = next(e for e in events if e["type"] == "rod_rigged" and e["payload"]["rod_id"] == like)
+        worn = next(
+            e for e in events if e["type"] == "rod_rigged" and e["payload"]["rod_id"] == like
+        )
         events[number - 1:number - 1] = [{
             **worn, "id": str(uuid.uuid4()),
             "payload": {**worn["payload"], "rod_id": f"rod-{number}", "place_id": f"board-{board}"},

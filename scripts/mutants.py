@@ -40,7 +40,8 @@ TESTS = {
         "test_bites", "test_day_plan", "test_earlier", "test_back_through",
     ],
     "evidence": [
-        "test_rates", "test_advice", "test_verdict", "test_day_model", "test_earlier", "test_funnel",
+        "test_rates", "test_advice", "test_verdict", "test_day_model", "test_earlier",
+        "test_funnel",
     ],
     "advice": [
         "test_advice", "test_verdict", "test_rules", "test_record", "test_day_model",

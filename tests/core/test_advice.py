@@ -260,10 +260,17 @@ def test_speed_up_is_never_to_the_speed_that_is_set():
 
 
 def test_a_depth_that_was_put_off_is_put_off_though_the_marks_moved_a_little():
-    opened = fishing(event("mark_seen", 20, depth_m=14.0, count=3))
-    move = opened.view(at(25)).move
-    opened.add(event("move_refused", 25, **encode(move.answer)))
-    opened.add(event("mark_seen", 26, depth_m=14.6, count=3))
+    marked, moved_on = event("mark_seen", 20, depth_m=14.0, count=3), event(
+        "mark_seen", 26, depth_m=13.5, count=3
+    )
+    opened = fishing(marked)
+    refused = opened.view(at(25)).move
+    # Nobody put it off: the new depth is proposed, and it is another one.
+    again = fishing(marked, moved_on).view(at(27)).move
+    assert (refused.answer.kind, again.answer.kind) == ("depth", "depth")
+    assert refused.answer.key != again.answer.key
+    opened.add(event("move_refused", 25, **encode(refused.answer)))
+    opened.add(moved_on)
     held = opened.view(at(27)).move
     assert held is None or held.answer.kind != "depth"
 

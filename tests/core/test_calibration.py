@@ -364,6 +364,30 @@ def test_depth_seen_on_a_trip_teaches_that_line_alone():
     assert shown.physics_m == pytest.approx(before["rod-2"].depth_m, abs=0.3)
 
 
+@pytest.mark.parametrize(("minutes", "known"), [(1.5, True), (2.5, False)])
+def test_a_depth_seen_is_laid_where_the_boat_was_if_that_was_known_just_before(minutes, known):
+    opened = taught(
+        event("position_fixed", 6 - minutes, latitude_deg=44.0, longitude_deg=-115.0,
+              course_deg=70.0),
+        event("depth_seen", 6, **SEEN),
+    )
+    (reading,) = opened.state.depth_readings
+    assert (reading.place is not None, reading.course_deg) == (known, 70.0 if known else 0.0)
+
+
+def test_another_reel_forgets_the_number_of_the_one_before():
+    opened = taught()
+    lead = opened.state.rods["rod-2"].setup
+    rigger = max(line.id for line in opened.state.outfit.lines)
+    # There and back: no reel's number is another's, whatever they are called.
+    for minute, line_id in ((5, rigger), (7, lead.line_id)):
+        assert opened.state.rods["rod-2"].setting_m is not None
+        opened.add(event("rod_rigged", minute, **{**encode(lead), "line_id": line_id}))
+        rod = opened.state.rods["rod-2"]
+        assert (rod.setting_m, rod.status) == (None, "in")
+        opened.add(event("line_set", minute + 1, rod_id="rod-2", setting_m=20.0))
+
+
 def test_reading_that_is_set_aside_no_longer_counts_and_can_be_taken_up_again():
     seen = event("depth_seen", 6, **SEEN)
     opened = taught(seen)

@@ -205,6 +205,10 @@ def test_departure_names_what_slides():
         [read(47.0, 15.0)], plan=planned(rising(rise_degf=2.6))
     ).departure
     assert never.off_degc < 0.0
+    # Warmer than was thought: a phase comes that no plan had.
+    warmer = view([read(50.5, 9.0)], plan=planned(rising(rise_degf=1.2))).departure
+    assert warmer.text == "“Slow down under the warming surface”: not in the plan"
+    assert warmer.slid_from_s is None
 
 
 def test_cautions_hold_when_they_hold_and_not_before():
@@ -357,8 +361,12 @@ def test_today_on_the_bridge_follows_the_schools_of_the_trip():
     assert today_view(held(None).now) is None
 
 
+HOUR = planned().hours[0]
+
+
 @pytest.mark.parametrize(("changes", "field"), [
     ({"secchi_m": 0.0}, "secchi_m"), ({"hours": ()}, "hours"), ({"start_words": ""}, "start_words"),
+    ({"hours": tuple(replace(HOUR, at_s=clock(h)) for h in range(50))}, "hours"),
 ])
 def test_plan_that_cannot_be_is_named(changes, field):
     with pytest.raises(InvalidInputError) as caught:

@@ -13,6 +13,7 @@ from coldwake_core.advice.back_and_forth import CLOCK_SD, STRETCH_MIN, weigh_bac
 from coldwake_core.advice.choice import SHARE_LEFT
 from coldwake_core.constants import MPH_MPS
 from coldwake_core.decode import encode
+from coldwake_core.errors import InvalidInputError
 from coldwake_core.evidence.day_model import DayModel
 from coldwake_core.evidence.likeness import DayMarks, likeness
 from coldwake_core.evidence.recipe import Recipe
@@ -35,6 +36,13 @@ def shown(hits, minutes=300.0, **changes):
 
 def day(*items, like=1.0):
     return EarlierDay(name="Then", at_s=0.0, like=like, shown=items)
+
+
+@pytest.mark.parametrize("like", [-0.1, 1.1, float("nan")])
+def test_a_day_is_like_another_by_a_share(like):
+    with pytest.raises(InvalidInputError) as caught:
+        day(shown(1), like=like).check()
+    assert caught.value.field == "like"
 
 
 def ahead(days, share=1.0):

@@ -107,6 +107,17 @@ def test_bigger_blade_stands_higher_on_the_ladder_and_two_pieces_add_up():
         assert 1.0 > mood("a", key).thump > bare.thump
 
 
+def test_a_plug_thumps_most_and_a_spoon_flashes_most_of_the_lures():
+    """Common practice: plugs are felt, spoons are seen, soft baits are neither."""
+    kinds = ("plug", "spoon", "soft")
+    flash, thump = (
+        {kind: piece_mood(replace(lure("x"), kind=kind, points=()))[which] for kind in kinds}
+        for which in (0, 1)
+    )
+    assert flash["spoon"] > flash["plug"] > flash["soft"] > 0.0
+    assert thump["plug"] > thump["spoon"] > thump["soft"] > 0.0
+
+
 def steps(setup: RodSetup, outfit: Outfit, others=(), **wants: str):
     return ladder_steps(outfit, setup, others, **{"flash": "less", "thump": "less", **wants})
 
