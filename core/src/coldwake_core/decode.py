@@ -6,7 +6,7 @@ import dataclasses
 import types
 import typing
 from collections.abc import Mapping
-from typing import Any, Literal, TypeVar, Union
+from typing import Any, Final, Literal, TypeVar, Union
 
 from .checks import require_choice, require_number, require_text
 from .errors import InvalidInputError
@@ -121,6 +121,9 @@ def _value(hint: Any, value: object, field: str) -> Any:
     raise TypeError(f"{field}: {hint!r} is no type that JSON can be decoded to")
 
 
+_PLAIN: Final = frozenset({float, str, int, bool, type(None)})
+
+
 def encode(value: Any) -> Any:
     """Return the JSON form of dataclasses, tuples and plain values.
 
@@ -133,10 +136,15 @@ def encode(value: Any) -> Any:
     -------
     dict, list, str, float, int, bool or None
     """
-    if isinstance(value, float | str | int) or value is None:
+    kind = type(value)
+    if kind in _PLAIN or isinstance(value, float | str | int):
         return value
     if isinstance(value, tuple | list):
-        return [encode(item) for item in value]
+        return [item if type(item) in _PLAIN else encode(item) for item in value]
     if isinstance(value, Mapping):
         return {key: encode(item) for key, item in value.items()}
-    return {name: encode(getattr(value, name)) for name in _hints(type(value))}
+    # Most of what is sent are the numbers and words of dataclasses: they are not asked twice.
+    return {
+        name: item if type(item := getattr(value, name)) in _PLAIN else encode(item)
+        for name in _hints(kind)
+    }

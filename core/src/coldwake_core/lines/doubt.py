@@ -22,6 +22,9 @@ Doubts = Literal["none", "quick", "full"]
 _NAMES: Final = (*PARAMETERS, "speed_mps")
 
 
+_MOST_NUMBERS: Final = 64
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class DepthEstimate:
     """A depth and its doubt.
@@ -73,6 +76,7 @@ class DoubtfulRig:
     calibration: Calibration
     doubts: Doubts = "full"
     _whole: Solved | None = field(default=None, repr=False)
+    _numbers: dict[float, float] = field(default_factory=dict, repr=False)
 
     @property
     def solved(self) -> Solved:
@@ -244,7 +248,14 @@ class DoubtfulRig:
         NoSolutionError
             If it cannot be reached at this speed.
         """
-        return self.solved.setting_for(depth_m) / self.calibration.setting_factor
+        # The same few depths are asked for at each look: marks, and the method of the hour.
+        if depth_m not in self._numbers:
+            if len(self._numbers) >= _MOST_NUMBERS:
+                self._numbers.clear()
+            self._numbers[depth_m] = (
+                self.solved.setting_for(depth_m) / self.calibration.setting_factor
+            )
+        return self._numbers[depth_m]
 
 
 def solve_with_doubt(

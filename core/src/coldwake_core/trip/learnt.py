@@ -223,10 +223,15 @@ def _steps(now: Now, now_s: float) -> list[Step]:
                 _between(hits[stint.rod_id], first, last, to_the_end=last == stint.end_s),
                 (last - first) / 60.0,
             ))
+    # Sonar tells depths by the foot: hundreds of marks lie at a few dozen of them.
+    run_at: dict[float, float] = {}
     for timed in state.marks:
         index = int((timed.at_s - start) // STEP_S)
         if 0 <= index < count:
-            marks[index].append((run_at_m(state, timed.mark.depth_m), timed.mark.count))
+            depth = timed.mark.depth_m
+            if depth not in run_at:
+                run_at[depth] = run_at_m(state, depth)
+            marks[index].append((run_at[depth], timed.mark.count))
     # In one order, whichever of two devices spoke first.
     return [
         (tuple(sorted(p, key=lambda piece: (piece.rod_id, piece.setting_m))), tuple(sorted(m)))

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import replace
+from functools import lru_cache
 from typing import Final
 
 from ...advice.cures import funnel_view
@@ -22,7 +23,8 @@ from ...evidence.verdict import judge_moves
 from ...gear.setup import working_range
 from ...gear.window import shared_window
 from ...record.state import TimedMark, TripState
-from ...sonar.marks import mark_of
+from ...sonar.cone import Sounder
+from ...sonar.marks import MarkMeaning, mark_of
 from ...trip.learnt import learnt
 from ...trip.now import Now
 from ...trip.today import method_now, phase_now, today
@@ -228,7 +230,7 @@ def _mark(now: Now, timed: TimedMark, *, recent: bool, here: bool) -> MarkView:
     sounder = state.outfit.sounder
     meant = None
     if mark.depth_m > sounder.depth_m and now.speed_mps > 0.0:
-        meant = mark_of(sounder, depth_m=mark.depth_m, speed_mps=now.speed_mps, pings_ps=1.0)
+        meant = _meant(sounder, mark.depth_m, now.speed_mps)
     return MarkView(
         event_id=timed.event_id, at_s=timed.at_s, depth_m=mark.depth_m, count=mark.count,
         recent=recent, here=here,
@@ -236,6 +238,11 @@ def _mark(now: Now, timed: TimedMark, *, recent: bool, here: bool) -> MarkView:
         cone_m=0.0 if meant is None else meant.width_m,
         in_cone_s=0.0 if meant is None else meant.seconds,
     )
+
+
+@lru_cache(maxsize=256)
+def _meant(sounder: Sounder, depth_m: float, speed_mps: float) -> MarkMeaning:
+    return mark_of(sounder, depth_m=depth_m, speed_mps=speed_mps, pings_ps=1.0)
 
 
 def _passes(now: Now) -> PassSpeeds | None:
