@@ -88,7 +88,8 @@ def main() -> None:
                 page.wait_for_timeout(700)
             paces.append(pace())
             at = statistics.median(paces)
-            budgets.hold("a day of 10 000 events, nine rods, first seen", seen, 1.5, "s", at)
+            # A page of its own takes 1.5 s, and a trip of that length 1 s on top.
+            budgets.hold("a day of 10 000 events, nine rods, first seen", seen, 2.5, "s", at)
             budgets.hold("its core ready in the browser", ready, 3.0, "s", at)
             budgets.hold("a tap to its tally, median", statistics.median(taps), 50.0, "ms", at)
             budgets.hold(

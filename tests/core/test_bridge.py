@@ -26,6 +26,14 @@ def opened() -> Bridge:
     return bridge
 
 
+def test_rods_alone_are_those_of_the_view():
+    bridge = opened()
+    call(bridge, "add", event=event("hit", 9, rod_id="rod-1"))
+    rods = call(bridge, "rods", now_s=at(10))["value"]
+    assert rods == call(bridge, "view", now_s=at(10))["value"]["rods"]
+    assert rods[0]["tally"]["hits"] == 1
+
+
 def test_view_comes_back_as_json():
     view = call(opened(), "view", now_s=at(10))["value"]
     assert len(view["rods"]) == 6

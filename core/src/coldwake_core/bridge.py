@@ -23,10 +23,10 @@ from .places.above.order import LineOrders
 from .places.above.spread import PlanView, TightestTurns
 from .places.above.unfolding import ManoeuvreView
 from .places.fish.beside import BesideView, beside_view
-from .places.fish.page import fish_view
+from .places.fish.page import fish_view, rods_now
 from .places.fish.rods import lines_tried, speed_at_depth
 from .places.fish.steer import through_water_mps
-from .places.fish.view import FishView
+from .places.fish.view import FishView, RodView
 from .places.plan.day import DayView, today_view
 from .places.rig.bench import BenchView, SpreadCheck, bench, check_spread, ladder
 from .record.old import read_events, read_trip
@@ -92,6 +92,10 @@ class Answers:
     def view(self, now_s: float) -> FishView:
         """What Fish shows."""
         return fish_view(self._now, now_s)
+
+    def rods(self, now_s: float) -> tuple[RodView, ...]:
+        """The rods alone: what a tap is answered with at once."""
+        return rods_now(self._now, now_s)
 
     def lines_at(self, speed_mps: float, now_s: float | None = None) -> tuple[RodLine, ...]:
         """Where all lures are at a speed that is tried."""

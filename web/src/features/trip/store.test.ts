@@ -2,7 +2,7 @@ import { IDBFactory } from 'fake-indexeddb'
 import 'fake-indexeddb/auto'
 import { createPinia, setActivePinia, type Pinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { effectScope } from 'vue'
+import { effectScope, watch } from 'vue'
 import { api, LinkDownError } from '@/shared/api/client'
 import { useDeliveryStore } from './delivery/store'
 import type { TripEvent } from './api'
@@ -58,6 +58,7 @@ vi.mock('@/shared/core/client', () => ({
           events.clear()
           put(args.events!)
         }
+        if (name === 'rods') return [{ id: 'rod-1', hits: events.size }]
         return name === 'view' ? { hits: events.size, speed_mps: 0.8, rods: [] } : null
       },
     }
@@ -136,6 +137,22 @@ describe('the open trip', () => {
     const before = tried.length
     await new Promise((resolve) => setTimeout(resolve, 400))
     expect(tried).toHaveLength(before)
+  })
+
+  it('shows a tap on its rod at once, before all else is weighed', async () => {
+    const store = await ready()
+    const seen: unknown[] = []
+    const stop = watch(
+      () => store.view,
+      (view) => seen.push(view),
+      { flush: 'sync' },
+    )
+    await hit(store)
+    stop()
+    expect(seen).toMatchObject([
+      { hits: 0, rods: [{ hits: 1 }] },
+      { hits: 1, rods: [] },
+    ])
   })
 
   it('keeps a tap that is made while others are being fetched', async () => {

@@ -242,8 +242,16 @@ export const useTripStore = defineStore('trip', () => {
     const here = mine === turn && coreReady.value
     if (here) await core!.call('add', { event })
     // The core works out the view while the browser writes: neither waits for the other.
-    await Promise.all([delivery.keep(tripId, event), here ? refresh() : undefined])
+    await Promise.all([delivery.keep(tripId, event), here ? answer(mine) : undefined])
     if (mine === turn) made.set(event.id, event)
+  }
+
+  /** A tap shows on its rod at once; what takes longer to weigh follows. */
+  async function answer(mine: number): Promise<void> {
+    const rods = await core!.call('rods', { now_s: nowS() })
+    if (mine !== turn) return
+    if (view.value) view.value = { ...view.value, rods }
+    await refresh()
   }
 
   /** After a refusal, or a time that was mended, the core's events are taken anew from what is kept. */

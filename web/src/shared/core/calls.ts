@@ -15,6 +15,8 @@ export interface CoreCalls {
   replace: { args: { events: Schemas['Event'][] }; result: number }
   /** What Fish shows. */
   view: { args: { now_s: number }; result: Schemas['FishView'] }
+  /** The rods alone: what a tap is answered with at once. */
+  rods: { args: { now_s: number }; result: Schemas['RodView'][] }
   /** Where all lures are at a speed that is tried. */
   lines_at: { args: { speed_mps: number; now_s?: number | null }; result: Schemas['RodLine'][] }
   /** The number that puts a lure at a depth. */

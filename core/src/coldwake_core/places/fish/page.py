@@ -33,6 +33,7 @@ from .bites import bites_now, latest_pass
 from .rods import rod_views
 from .steer import wind_view
 from .view import (
+    AheadView,
     ComfortView,
     DayOnFish,
     EarlierView,
@@ -79,10 +80,7 @@ def fish_view(now: Now, now_s: float) -> FishView:
     ])
     surface = state.surface_degc
     method = method_now(now, now_s)
-    rods = rod_views(now)
-    ahead = look_ahead(now, rods, now_s)
-    rods = over_the_track(rods, ahead, deepest_m=state.deepest_m)
-    rods = tuple(_asked_about(state, rod, now_s) for rod in rods)
+    rods, ahead = _rods_and_ahead(now, now_s)
     bottom_here = bottom_here_m(ahead, state)
     marks = [mark for mark in state.marks if mark.mark.depth_m <= bottom_here + MARK_SLACK_M]
     bands = tuple(marked_bands(marks, now_s))
@@ -126,6 +124,32 @@ def fish_view(now: Now, now_s: float) -> FishView:
         limit=limit_now(now.trip.rules, state.landed, now.trip.species), ended=state.ended,
         ahead=ahead, clearance_m=state.clearance_m, unread=now.unread,
     )
+
+
+def rods_now(now: Now, now_s: float) -> tuple[RodView, ...]:
+    """Return the rods as the view has them, without what takes longer to weigh.
+
+    Parameters
+    ----------
+    now : Now
+        The trip as it stands.
+    now_s : float
+        Seconds since 1970-01-01 UTC.
+
+    Returns
+    -------
+    tuple of RodView
+        What a tap is answered with at once; the view, with its advice, follows.
+    """
+    require_number("now_s", now_s)
+    return _rods_and_ahead(now, now_s)[0]
+
+
+def _rods_and_ahead(now: Now, now_s: float) -> tuple[tuple[RodView, ...], AheadView | None]:
+    rods = rod_views(now)
+    ahead = look_ahead(now, rods, now_s)
+    rods = over_the_track(rods, ahead, deepest_m=now.state.deepest_m)
+    return tuple(_asked_about(now.state, rod, now_s) for rod in rods), ahead
 
 
 def _earlier(now: Now) -> EarlierView | None:
