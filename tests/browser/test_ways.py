@@ -411,3 +411,37 @@ def test_what_another_device_records_is_seen_here(
     fish.get_by_test_id("hit-rod-2").click()
     fish.evaluate("window.dispatchEvent(new Event('focus'))")
     expect(fish.get_by_test_id("tally-rod-2")).to_contain_text("4 hits")
+
+
+def test_the_boat_is_followed_by_the_phone_and_only_what_is_new_is_noted(
+    make_context: Any, server: RunningServer
+):
+    context = make_context(390, 844)
+    context.grant_permissions(["geolocation"], origin=server.url)
+    context.set_geolocation({"latitude": 43.9990, "longitude": -115.0020, "accuracy": 5})
+    page = context.new_page()
+    open_demo(page, server.url)
+    page.get_by_test_id("more-notes").click()
+    page.get_by_test_id("place").click()
+    page.get_by_test_id("follow").click()
+    expect(page.get_by_test_id("following")).to_contain_text("Followed while this page is open")
+    # Fifty metres north in five steps: the course is the way that was made.
+    for step in range(1, 6):
+        page.wait_for_timeout(1100)
+        context.set_geolocation(
+            {"latitude": 43.9990 + 0.00009 * step, "longitude": -115.0020, "accuracy": 5}
+        )
+    user = ApiUser(server.url)
+    trip = user.get("/api/trips/")["trips"][0]["id"]
+    fixes: list[Any] = []
+    for _ in range(50):
+        events = user.get(f"/api/trips/{trip}/events/?after=0")["events"]
+        fixes = [e["payload"] for e in events if e["type"] == "position_fixed"]
+        if fixes and 43.9990 <= fixes[-1]["latitude_deg"] < 44.0:
+            break
+        page.wait_for_timeout(200)
+    here = [fix for fix in fixes if fix["longitude_deg"] == -115.0020]
+    assert 1 <= len(here) <= 4
+    assert here[0]["course_deg"] in (0.0, 360.0)
+    page.get_by_test_id("follow").click()
+    expect(page.get_by_test_id("follow")).to_contain_text("Follow this phone")

@@ -11,6 +11,8 @@ import json
 from typing import Annotated, Any
 
 from .boat.current import Current, GroundTrack, current_from_two_runs
+from .boat.following import Fix, Follower
+from .chart.grid import GeoPoint
 from .checks import require_choice, require_number
 from .decode import decode, encode
 from .errors import CoreError, InvalidInputError, error_json
@@ -30,6 +32,7 @@ from .places.fish.view import FishView, RodView
 from .places.plan.day import DayView, today_view
 from .places.rig.bench import BenchView, SpreadCheck, bench, check_spread, ladder
 from .record.old import read_events, read_trip
+from .record.payloads import PositionFixed
 from .trip.now import Now
 from .trip.numbers import NumberAtSpeed, RodLine
 from .trip.open_trip import OpenTrip
@@ -49,6 +52,7 @@ class Answers:
 
     def __init__(self) -> None:
         self._trip: OpenTrip | None = None
+        self._follower = Follower()
 
     @property
     def _opened(self) -> OpenTrip:
@@ -65,6 +69,7 @@ class Answers:
         read, unread = read_trip(trip)
         known, more = read_events(events)
         self._trip = OpenTrip(read, known, unread=unread + more)
+        self._follower = Follower()
         return len(self._trip.history.events)
 
     def add(self, event: EventDocument) -> str:
@@ -158,6 +163,23 @@ class Answers:
     def through_water(self, gps_mps: float, course_deg: float) -> float:
         """The speed through the water behind what GPS shows, m/s."""
         return through_water_mps(self._now, gps_mps=gps_mps, course_deg=course_deg)
+
+    def hear_fix(
+        self, at_s: float, latitude_deg: float, longitude_deg: float, accuracy_m: float,
+        course_deg: float | None = None, speed_mps: float | None = None,
+    ) -> PositionFixed | None:
+        """What is worth recording of a fix that the device's receiver gave."""
+        found = self._follower.hear(Fix(
+            at_s=at_s, place=GeoPoint(latitude_deg=latitude_deg, longitude_deg=longitude_deg),
+            accuracy_m=accuracy_m, course_deg=course_deg, speed_mps=speed_mps,
+        ))
+        if found is None:
+            return None
+        fix, course = found
+        return PositionFixed(
+            latitude_deg=fix.place.latitude_deg, longitude_deg=fix.place.longitude_deg,
+            course_deg=course,
+        )
 
     def day(self) -> DayView | None:
         """The day by hours, where the trip took a plan along."""

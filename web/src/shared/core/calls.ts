@@ -41,6 +41,8 @@ export interface CoreCalls {
   beside: { args: Record<string, never>; result: Schemas['BesideView'] }
   /** The speed through the water behind what GPS shows, m/s. */
   through_water: { args: { gps_mps: number; course_deg: number }; result: number }
+  /** What is worth recording of a fix that the device's receiver gave. */
+  hear_fix: { args: { at_s: number; latitude_deg: number; longitude_deg: number; accuracy_m: number; course_deg?: number | null; speed_mps?: number | null }; result: Schemas['PositionFixed'] | null }
   /** The day by hours, where the trip took a plan along. */
   day: { args: Record<string, never>; result: Schemas['DayView'] | null }
   /** A rod on the bench. */

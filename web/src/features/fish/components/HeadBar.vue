@@ -7,6 +7,7 @@ import FigureRead from '@/shared/ui/FigureRead.vue'
 import type { FishView, TripDocument } from '@/features/trip/api'
 import type { DialogName } from '../composables/useFishActs'
 import { formatAge, formatClock } from '@/features/trip/logic/format'
+import { useFollowingStore } from '@/features/trip/following'
 import { useTripStore } from '@/features/trip/store'
 
 defineProps<{ view: FishView; trip: TripDocument; nowS: number }>()
@@ -14,6 +15,7 @@ const emit = defineEmits<{ ask: [dialog: DialogName]; undo: [] }>()
 
 const display = useDisplayStore()
 const store = useTripStore()
+const following = useFollowingStore()
 const delivery = useDeliveryStore()
 </script>
 
@@ -45,7 +47,7 @@ const delivery = useDeliveryStore()
     </span>
     <v-btn class="entry" data-test="add-mark" @click="emit('ask', 'mark')">Mark</v-btn>
     <v-btn class="entry" data-test="sound" @click="emit('ask', 'bottom')">Bottom</v-btn>
-    <v-btn class="entry" data-test="place" @click="emit('ask', 'place')">Place</v-btn>
+    <v-btn class="entry" data-test="place" @click="emit('ask', 'place')">{{ following.on ? 'Followed' : 'Place' }}</v-btn>
     <v-btn class="entry" data-test="back" @click="emit('ask', 'back')">Back</v-btn>
     <v-btn class="entry" data-test="note" @click="emit('ask', 'note')">Note</v-btn>
     <v-btn class="entry" data-test="undo" :disabled="!view.undo_event_id" @click="emit('undo')">Undo</v-btn>

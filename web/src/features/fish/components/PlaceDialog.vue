@@ -2,6 +2,7 @@
 // Where the boat is and the course it makes: typed, or from this phone.
 import EntrySheet from '@/shared/ui/EntrySheet.vue'
 import { ref, watch } from 'vue'
+import { useFollowingStore } from '@/features/trip/following'
 import { parseNumber } from '@/shared/units/parse'
 
 const props = defineProps<{
@@ -10,6 +11,7 @@ const props = defineProps<{
 }>()
 const open = defineModel<boolean>({ required: true })
 
+const following = useFollowingStore()
 const latitude = ref('')
 const longitude = ref('')
 const course = ref('')
@@ -30,7 +32,7 @@ watch(
 
 function fromPhone(): void {
   if (!navigator.geolocation) {
-    error.value = 'This browser tells no place: type it from the chart plotter or map.'
+    error.value = 'This browser tells no place: type it from a chart or map.'
     return
   }
   waiting.value = true
@@ -64,7 +66,18 @@ async function commit(): Promise<void> {
 <template>
   <entry-sheet v-model="open" title="Where the boat is" data-test="place-dialog">
     <v-card-text>
-      <v-btn class="big" :loading="waiting" data-test="from-phone" @click="fromPhone">From this phone</v-btn>
+      <div class="sources">
+        <v-btn class="big" :loading="waiting" data-test="from-phone" @click="fromPhone">Once from here</v-btn>
+        <v-btn class="big" data-test="follow" @click="following.on ? following.stop() : following.start()">
+          {{ following.on ? 'Stop following' : 'Follow this phone' }}
+        </v-btn>
+      </div>
+      <p class="label" role="status" data-test="following">
+        <template v-if="following.problem">{{ following.problem }}</template>
+        <template v-else-if="following.on"
+          >Followed while this page is open: each turn is noted, and a straight way by the minute.</template
+        >
+      </p>
       <div class="fields">
         <label>
           <input v-model="latitude" inputmode="decimal" aria-label="Latitude" data-test="latitude" />
@@ -90,11 +103,16 @@ async function commit(): Promise<void> {
 </template>
 
 <style scoped>
+.sources {
+  display: flex;
+  gap: 8px;
+  margin-bottom: 6px;
+}
 .fields {
   display: flex;
   flex-direction: column;
-  gap: 10px;
-  margin: 10px 0;
+  gap: 4px;
+  margin: 4px 0;
 }
 input {
   width: 100%;

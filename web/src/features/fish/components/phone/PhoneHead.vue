@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // The head of Fish on a phone: the hour, the surface, and what is noted all day; the rest behind one press.
 import { useDeliveryStore } from '@/features/trip/delivery/store'
+import { useFollowingStore } from '@/features/trip/following'
 import { useTripStore } from '@/features/trip/store'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatTemperature } from '@/shared/units/units'
@@ -12,6 +13,7 @@ defineProps<{ view: FishView; trip: TripDocument; nowS: number; marking: boolean
 const emit = defineEmits<{ ask: [dialog: DialogName]; mark: []; undo: []; above: []; day: [] }>()
 const display = useDisplayStore()
 const store = useTripStore()
+const following = useFollowingStore()
 const delivery = useDeliveryStore()
 </script>
 
@@ -71,7 +73,7 @@ const delivery = useDeliveryStore()
         <v-list-item title="Note, birds, pass" data-test="note" @click="emit('ask', 'note')" />
         <v-list-item title="Back through it" data-test="back" @click="emit('ask', 'back')" />
         <v-list-item title="Bottom" data-test="sound" @click="emit('ask', 'bottom')" />
-        <v-list-item title="Place and course" data-test="place" @click="emit('ask', 'place')" />
+        <v-list-item :title="following.on ? 'Place: followed' : 'Place and course'" data-test="place" @click="emit('ask', 'place')" />
         <v-list-item title="Speed by GPS" data-test="gps" @click="emit('ask', 'gps')" />
         <v-list-item title="Method and day" data-test="open-day" @click="emit('day')" />
         <v-list-item :title="above ? 'From the side' : 'From above'" data-test="switch-view" @click="emit('above')" />
