@@ -158,6 +158,18 @@ def test_level_of_the_day_is_taken_off():
     assert high.depth_m(at(400.0, 400.0)) == pytest.approx(11.0, abs=0.05)
 
 
+def test_a_few_soundings_are_judged_by_those_beside_them():
+    right = Sounding(place=at(403.0, 404.0), depth_m=9.0)
+    wrong = Sounding(place=at(603.0, 604.0), depth_m=90.0)
+    alone = look_at([right], beside=plane())
+    assert (alone.count, alone.spacing_m, alone.oddities) == (1, 0.0, ())
+    looked = look_at([right, wrong], beside=plane())
+    (odd,) = looked.oddities
+    assert (odd.kind, odd.count, odd.rows) == ("spikes", 1, (2,))
+    with pytest.raises(InvalidInputError):
+        look_at([right], beside=plane()[:5])
+
+
 @pytest.mark.parametrize("soundings", [
     [], plane()[:5], [Sounding(place=at(10.0 * i, 0.0), depth_m=5.0) for i in range(20)],
     [*plane(), Sounding(place=GeoPoint(latitude_deg=-44.0, longitude_deg=12.0), depth_m=3.0)],

@@ -398,3 +398,40 @@ def test_rods_stay_rigged_from_the_last_trip_with_the_same_boat(client_in: Any, 
     # And a line can be let out at once.
     set_line = event(trip, "line_set", rod_id="rod-3", setting_m=6.0)
     assert post(client_in, trip, set_line).status_code == 200
+
+
+def test_soundings_of_the_day_go_into_the_water_s_chart_once(client_in, demo):
+    trip = Trip.objects.get(name="April morning")
+    road = f"/api/trips/{trip.pk}/soundings/"
+    before = client_in.get(road).json()
+    now_s = trip_now_s(trip)
+    for number, offset in enumerate((0.0, 10.0, 20.0)):
+        answer = client_in.post(
+            f"/api/trips/{trip.pk}/events/", content_type="application/json",
+            data=json.dumps({"events": [
+                {"id": str(uuid.uuid4()), "at_s": now_s - 60.0 + offset, "type": "position_fixed",
+                 "payload": {"latitude_deg": 43.999 + 0.0002 * number, "longitude_deg": -115.0015,
+                             "course_deg": 0.0}},
+                {"id": str(uuid.uuid4()), "at_s": now_s - 59.0 + offset, "type": "sounded",
+                 "payload": {"bottom_m": 7.5}},
+            ]}),
+        )
+        assert answer.status_code == 200, answer.content
+    found = client_in.get(road).json()
+    assert found["count"] == before["count"] + 3
+    assert not found["taken"]
+    rows = found["text"].splitlines()
+    assert rows[0] == "latitude,longitude,depth"
+    assert rows[-1].endswith(",7.50")
+    surveys = trip.water.surveys.count()
+    points = sum(len(survey.points) for survey in trip.water.surveys.all())
+    body = {"name": found["name"], "format": "csv", "unit": "m", "text": found["text"],
+            "below_m": found["below_m"], "take": True}
+    looked = client_in.post(
+        f"/api/waters/{found['water_id']}/surveys/", data=json.dumps(body),
+        content_type="application/json",
+    )
+    assert looked.status_code == 200, looked.content
+    assert trip.water.surveys.count() == surveys + 1
+    assert sum(len(s.points) for s in trip.water.surveys.all()) == points + found["count"]
+    assert client_in.get(road).json()["taken"]

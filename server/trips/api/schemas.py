@@ -53,6 +53,19 @@ class LadderAskedSerializer(serializers.Serializer):
     thump = serializers.ChoiceField(choices=["less", "same", "more"])
 
 
+class DaySoundingsSerializer(serializers.Serializer):
+    """Soundings of a trip, as its water takes them."""
+
+    water_id = serializers.IntegerField(allow_null=True, help_text="null: the water was dropped")
+    name = serializers.CharField()
+    count = serializers.IntegerField()
+    unplaced = serializers.IntegerField(help_text="sounded where no place was known")
+    doubt_m = serializers.FloatField(help_text="the widest circle of their places, m")
+    below_m = serializers.FloatField(help_text="how low the water stands now, m")
+    taken = serializers.BooleanField(help_text="whether the water has soundings of this name")
+    text = serializers.CharField(help_text="CSV: latitude, longitude, depth in m")
+
+
 class TripRowSerializer(serializers.Serializer):
     """A trip in the list."""
 

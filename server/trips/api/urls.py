@@ -8,6 +8,7 @@ from .views import (
     BackView,
     BenchView,
     BesideView,
+    DaySoundingsView,
     EventsView,
     ExportCsvView,
     ExportJsonView,
@@ -56,6 +57,7 @@ urlpatterns = [
     path("<uuid:trip_id>/tightest/", TightestView.as_view()),
     path("<uuid:trip_id>/back/", BackView.as_view()),
     path("<uuid:trip_id>/ledger/", LedgerView.as_view()),
+    path("<uuid:trip_id>/soundings/", DaySoundingsView.as_view()),
     path("<uuid:trip_id>/export.json", ExportJsonView.as_view()),
     path("<uuid:trip_id>/export.csv", ExportCsvView.as_view()),
 ]

@@ -24,6 +24,7 @@ from coldwake_core.places.fish.page import fish_view
 from coldwake_core.places.fish.rods import lines_tried
 from coldwake_core.places.review.ledger import ledger
 from coldwake_core.places.rig.bench import bench, check_spread, ladder
+from coldwake_core.record.day_soundings import day_soundings
 from coldwake_core.trip.today import surface_readings
 from coldwake_core.water.forecast import SurfaceReading
 from common.errors import body_of
@@ -52,6 +53,7 @@ from .schemas import (
     BackOfferSerializer,
     BenchViewSerializer,
     BesideViewSerializer,
+    DaySoundingsSerializer,
     EventBatchSerializer,
     EventPageSerializer,
     FirstDaySerializer,
@@ -504,6 +506,31 @@ class LedgerView(APIView):
         """Count it."""
         trip = own_trip(request.user, trip_id)
         return Response(encode(ledger(trip_now(trip), trip_now_s(trip))))
+
+
+class DaySoundingsView(APIView):
+    """What was sounded on a trip, for its water's chart."""
+
+    @extend_schema(
+        operation_id="get_day_soundings", responses={200: DaySoundingsSerializer, **_ERRORS}
+    )
+    def get(self, request: Request, trip_id: uuid.UUID) -> Response:
+        """Return it as the file that the water takes: nothing is kept by this."""
+        trip = own_trip(request.user, trip_id)
+        state = trip_now(trip).state
+        found = day_soundings(state)
+        name = f"{trip.name}, {trip.started_at:%Y-%m-%d}"[:120]
+        return Response({
+            "water_id": trip.water_id, "name": name, "count": len(found),
+            "unplaced": len(state.soundings) - len(found),
+            "doubt_m": max((one.doubt_m for one in found), default=0.0),
+            "below_m": 0.0 if trip.water is None else trip.water.below_m,
+            "taken": trip.water is not None and trip.water.surveys.filter(name=name).exists(),
+            "text": "\n".join(["latitude,longitude,depth", *(
+                f"{one.place.latitude_deg:.6f},{one.place.longitude_deg:.6f},{one.bottom_m:.2f}"
+                for one in found
+            )]),
+        })
 
 
 class ExportJsonView(APIView):

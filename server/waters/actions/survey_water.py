@@ -54,7 +54,7 @@ class SurveyWater:
         )
         shores = self._shores(text) if get("format") == "geojson" else []
         looked = look_at(
-            soundings, known_deepest_m=water.deepest_m, known_at=home,
+            soundings, known_deepest_m=water.deepest_m, known_at=home, beside=soundings_of(water),
         )
         if get("take", False):
             self._keep(name, below, soundings, shores)

@@ -319,6 +319,7 @@ def _mark(state: TripState, at_s: float, item: MarkSeen, event_id: str) -> None:
 
 def _sounded(state: TripState, at_s: float, item: Sounded, _: str) -> None:
     state.bottom_m, state.sounded_at_s, state.sounded_fix = item.bottom_m, at_s, state.fix
+    state.soundings.append((at_s, item.bottom_m, state.speed_mps or 0.0))
     state.deepest_m = max(state.deepest_m, item.bottom_m)
 
 

@@ -245,6 +245,7 @@ class TripState:
     passes: list[Pass] = field(default_factory=list)
     notes: list[TimedNote] = field(default_factory=list)
     fixes: list[tuple[float, PositionFixed]] = field(default_factory=list)
+    soundings: list[tuple[float, float, float]] = field(default_factory=list)
 
     def copy(self) -> TripState:
         """Return a state that can go on without this one: what it lists is never changed in place.

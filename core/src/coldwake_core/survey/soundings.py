@@ -98,18 +98,20 @@ class Chart:
 
 def look_at(
     soundings: Sequence[Sounding], *, known_at: GeoPoint | None = None,
-    known_deepest_m: float | None = None,
+    known_deepest_m: float | None = None, beside: Sequence[Sounding] = (),
 ) -> Survey:
     """Return what soundings look like, and what is odd about them.
 
     Parameters
     ----------
     soundings : sequence of Sounding
-        Depths at places, 8 to 200 000.
+        Depths at places, 8 to 200 000; any number beside others.
     known_at : GeoPoint, optional
         Where the water is, if it is known.
     known_deepest_m : float, optional
         Its greatest depth, if it is known, m.
+    beside : sequence of Sounding
+        What the water has already: neighbours to judge by, not looked at themselves.
 
     Returns
     -------
@@ -127,11 +129,11 @@ def look_at(
     Swapped coordinates: soundings that lie by the known place once latitude and longitude are
     exchanged. Nothing is changed: the user says what to do.
     """
-    if not LEAST_SOUNDINGS <= len(soundings) <= MOST_SOUNDINGS:
-        raise InvalidInputError(
-            "soundings", len(soundings), f"{LEAST_SOUNDINGS} to {MOST_SOUNDINGS} of them"
-        )
-    east, north, depth = _flat(soundings)
+    least = 1 if len(beside) >= LEAST_SOUNDINGS else LEAST_SOUNDINGS
+    if not least <= len(soundings) <= MOST_SOUNDINGS:
+        raise InvalidInputError("soundings", len(soundings), f"{least} to {MOST_SOUNDINGS} of them")
+    every_east, every_north, every_depth = _flat([*soundings, *beside])
+    east, north, depth = (a[:len(soundings)] for a in (every_east, every_north, every_depth))
     oddities: list[Oddity] = []
     middle = soundings[len(soundings) // 2].place
     if known_at is not None and math.hypot(*offset_m(known_at, middle)) > WIDEST_M:
@@ -153,8 +155,9 @@ def look_at(
             "soundings", round(float(max(np.ptp(east), np.ptp(north)))),
             "within 60 km of one another: a place may be mistyped",
         )
-    spikes = _spikes(east, north, depth)
-    deepest = float(np.delete(depth, spikes).max())
+    spikes = _spikes(every_east, every_north, every_depth)
+    spikes = spikes[spikes < len(soundings)]
+    deepest = float(np.delete(depth, spikes).max(initial=0.0))
     if known_deepest_m is not None and abs(deepest * FOOT_M / known_deepest_m - 1.0) < 0.2:
         oddities.append(Oddity(
             kind="feet", count=len(soundings),
@@ -168,6 +171,7 @@ def look_at(
         ))
     tree = cKDTree(np.column_stack([east, north]))
     near = tree.query(np.column_stack([east, north]), k=2)[0][:, 1]
+    near = near[np.isfinite(near)]
     double = int((near < 0.05).sum())
     if double:
         oddities.append(Oddity(
@@ -179,7 +183,7 @@ def look_at(
         count=len(soundings), shallowest_m=float(depth.min()), deepest_m=float(depth.max()),
         south_west=GeoPoint(latitude_deg=min(latitudes), longitude_deg=min(longitudes)),
         north_east=GeoPoint(latitude_deg=max(latitudes), longitude_deg=max(longitudes)),
-        spacing_m=float(np.median(near)), oddities=tuple(oddities),
+        spacing_m=float(np.median(near)) if near.size else 0.0, oddities=tuple(oddities),
     )
 
 

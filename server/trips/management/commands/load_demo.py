@@ -15,7 +15,7 @@ from django.core.management.base import BaseCommand
 from django.db import transaction
 
 from accounts.api.views import DEMO_USERNAME
-from coldwake_core.chart.grid import DepthGrid
+from coldwake_core.chart.grid import DepthGrid, GeoPoint
 from coldwake_core.decode import decode, encode
 from coldwake_core.gear.locker import PIECES, decode_piece
 from locker.actions.import_pieces import add_starter
@@ -23,7 +23,8 @@ from locker.actions.save_outfit import FIELDS
 from locker.actions.save_piece import set_aboard, stored
 from locker.models import Outfit, TacklePiece
 from plans.actions.save_plan import SavePlan
-from waters.models import Water
+from waters.models import Survey, Water
+from waters.soundings_io import read_soundings
 
 from ...actions.append_events import AppendEvents
 from ...actions.start_trip import StartTrip
@@ -63,6 +64,7 @@ class Command(BaseCommand):
             waters[path.stem], _ = Water.objects.get_or_create(
                 owner=user, name=data.pop("name"), defaults=data
             )
+            self._load_soundings(waters[path.stem], DEMO / "soundings" / f"{path.stem}.csv")
         outfits = {}
         for path in sorted((DEMO / "outfits").glob("*.json")):
             data = _read("outfits", path.stem)
@@ -78,6 +80,19 @@ class Command(BaseCommand):
                 trip.rest_after_s = REST_AFTER_S
                 trip.save(update_fields=["rest_after_s"])
         self.stdout.write(f"Demo ready for the account “{DEMO_USERNAME}”.")
+
+    def _load_soundings(self, water: Water, path: Path) -> None:
+        """What its chart was made from: soundings that are added go beside them."""
+        if not path.exists() or water.surveys.exists():
+            return
+        found = read_soundings(
+            path.read_text("utf-8"), kind="csv", unit="m", swap=False,
+            home=GeoPoint(latitude_deg=water.latitude_deg, longitude_deg=water.longitude_deg),
+        )
+        Survey.objects.create(
+            water=water, name="Invented soundings", below_m=0.0,
+            points=[[s.place.latitude_deg, s.place.longitude_deg, s.depth_m] for s in found],
+        )
 
     def _load_outfit(self, user: Any, data: dict[str, Any]) -> Outfit:
         """A boat, and its tackle in the locker of its owner."""

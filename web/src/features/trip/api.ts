@@ -64,8 +64,10 @@ export const getPlan = (id: string, query: PlanAsked) =>
 /** The day of a kept plan, for a trip that is under way. */
 export const takePlan = (id: string, body: Schemas['TakePlan']) => take(api.POST('/api/trips/{trip_id}/day/', { ...at(id), body }))
 
+export type DaySoundings = Schemas['DaySoundings']
 export type Ledger = Schemas['Ledger']
 export const getLedger = (id: string) => take(api.GET('/api/trips/{trip_id}/ledger/', at(id)))
+export const getDaySoundings = (id: string) => take(api.GET('/api/trips/{trip_id}/soundings/', at(id)))
 export type BackOffer = Schemas['BackOffer']
 export const getBack = (id: string, target_id?: string) =>
   take(api.GET('/api/trips/{trip_id}/back/', { params: { path: { trip_id: id }, query: { target_id } } }))

@@ -782,6 +782,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trips/{trip_id}/soundings/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Return it as the file that the water takes: nothing is kept by this. */
+        get: operations["get_day_soundings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trips/{trip_id}/spread/": {
         parameters: {
             query?: never;
@@ -1608,6 +1625,29 @@ export interface components {
             weather_words: string;
             colour_school: string;
             oxygen?: number[][];
+        };
+        /** @description Soundings of a trip, as its water takes them. */
+        DaySoundings: {
+            /** @description null: the water was dropped */
+            water_id: number | null;
+            name: string;
+            count: number;
+            /** @description sounded where no place was known */
+            unplaced: number;
+            /**
+             * Format: double
+             * @description the widest circle of their places, m
+             */
+            doubt_m: number;
+            /**
+             * Format: double
+             * @description how low the water stands now, m
+             */
+            below_m: number;
+            /** @description whether the water has soundings of this name */
+            taken: boolean;
+            /** @description CSV: latitude, longitude, depth in m */
+            text: string;
         };
         /** @description A day as it was computed: how it looks, its weather hour by hour, its light and clock. */
         DayTried: {
@@ -5809,6 +5849,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    get_day_soundings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trip_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DaySoundings"];
                 };
             };
             404: {

@@ -10,6 +10,7 @@ import ErrorNote from '@/shared/ui/ErrorNote.vue'
 import PickList from '@/shared/ui/PickList.vue'
 import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
+import DaySoundings from '../components/DaySoundings.vue'
 
 const display = useDisplayStore()
 const list = shallowRef<TripList | null>(null)
@@ -130,6 +131,7 @@ onMounted(async () => {
         <p v-if="seen.ledger.in_water !== null" class="label">
           Lines in the water {{ formatPercent(seen.ledger.in_water) }} of the time from the first out to the last in.
         </p>
+        <DaySoundings :trip-id="seen.trip.id" />
         <DayRibbon class="day" :view="seen.view" :trip="seen.trip" :now-s="seen.view.now_s" :rod-index="rodIndex" />
       </section>
     </template>
