@@ -6,7 +6,6 @@ const trip = reactive({
   trip: { id: 'a' } as { id: string } | null,
   view: { ended: false },
   coreReady: true,
-  nowS: () => 500,
   ask: vi.fn(),
   record: vi.fn(),
 })
@@ -39,7 +38,8 @@ beforeEach(() => {
 })
 
 describe('the boat followed by this device', () => {
-  it('records what the core says is new, by the clock of the trip', async () => {
+  it('records what the core says is new, heard by the clock that never rests', async () => {
+    vi.spyOn(Date, 'now').mockReturnValue(500_000)
     useFollowingStore().start()
     hear({ coords })
     await vi.waitFor(() => expect(trip.record).toHaveBeenCalledWith('position_fixed', told))

@@ -19,7 +19,8 @@ export const useFollowingStore = defineStore('following', () => {
       const fix = await trip.ask(
         'hear_fix',
         {
-          at_s: trip.nowS(),
+          // Only what lies between fixes counts; the trip's own clock may rest.
+          at_s: Date.now() / 1000,
           latitude_deg: coords.latitude,
           longitude_deg: coords.longitude,
           accuracy_m: coords.accuracy,

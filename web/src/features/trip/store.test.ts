@@ -59,7 +59,8 @@ vi.mock('@/shared/core/client', () => ({
           put(args.events!)
         }
         if (name === 'rods') return [{ id: 'rod-1', hits: events.size }]
-        return name === 'view' ? { hits: events.size, speed_mps: 0.8, rods: [] } : null
+        const undo_event_id = [...events.keys()].at(-1) ?? null
+        return name === 'view' ? { hits: events.size, speed_mps: 0.8, rods: [], undo_event_id } : null
       },
     }
   },
@@ -153,6 +154,15 @@ describe('the open trip', () => {
       { hits: 0, rods: [{ hits: 1 }] },
       { hits: 1, rods: [] },
     ])
+  })
+
+  it('takes back what was tapped last, however soon after it', async () => {
+    const store = await ready()
+    void hit(store)
+    await store.undo()
+    const sent = [...cores.at(-1)!.events.values()]
+    expect(sent.map((event) => event.type)).toEqual(['hit', 'undone'])
+    expect(sent[1]!.payload).toEqual({ event_id: sent[0]!.id })
   })
 
   it('keeps a tap that is made while others are being fetched', async () => {

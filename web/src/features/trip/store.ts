@@ -317,6 +317,8 @@ export const useTripStore = defineStore('trip', () => {
   }
 
   async function undo(): Promise<boolean> {
+    // A tap shows on its rod before the view knows it: what was tapped last is what is taken back.
+    await door
     const target = view.value?.undo_event_id
     return target ? record('undone', { event_id: target }) : false
   }
