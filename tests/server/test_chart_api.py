@@ -12,7 +12,7 @@ from django.test import Client
 from geographiclib.geodesic import Geodesic
 
 from trips.models import Trip
-from waters.models import Survey, Water
+from waters.models import Water
 
 pytestmark = pytest.mark.django_db
 HOME = (44.0, -115.0)
@@ -64,7 +64,7 @@ def path(water, tail):
 def test_soundings_are_looked_at_and_only_then_taken(client, water):
     status, looked = send(client, "post", path(water, "surveys/"), survey(csv_of(rows())))
     assert (status, looked["count"], looked["oddities"]) == (200, 900, [])
-    assert not Survey.objects.exists()
+    assert not water.surveys.exists()
     send(client, "post", path(water, "surveys/"), survey(csv_of(rows()), take=True))
     status, chart = send(client, "get", path(water, "chart/?unit=ft"))
     assert status == 200
@@ -133,7 +133,6 @@ BOMB = (
     (survey("latitude,longitude,depth\n44,-115,deep"), "row 2.depth"),
     (survey("latitude,longitude,depth\n44,-115,nan\n"), "row 2.depth"),
     (survey("latitude,longitude,depth\n144,-115,3\n"), "row 2.latitude"),
-    (survey(csv_of(rows(2))), "soundings"),
     (survey("{", format="geojson"), "text"),
     (survey("[" * 100_000, format="geojson"), "text"),
     (survey('{"features": [{"geometry": {"type": "Point", "coordinates": [1]}}]}',
@@ -155,7 +154,18 @@ def test_files_that_cannot_be_are_told_and_old_data_kept(client, water, body, fi
     assert error["field"] == field
     water.refresh_from_db()
     assert water.chart is not None
-    assert Survey.objects.count() == 1
+    assert water.surveys.count() == 1
+
+
+def test_a_few_soundings_make_no_chart_and_go_beside_those_that_do(client, water):
+    few = survey(csv_of(rows(2)), name="A morning's", take=True)
+    status, error = send(client, "post", path(water, "surveys/"), few)
+    assert (status, error["field"]) == (422, "soundings")
+    assert not water.surveys.exists()
+    send(client, "post", path(water, "surveys/"), survey(csv_of(rows()), take=True))
+    status, looked = send(client, "post", path(water, "surveys/"), few)
+    assert (status, looked["count"]) == (200, 4)
+    assert [len(one.points) for one in water.surveys.all()] == [900, 4]
 
 
 def test_level_of_the_day_goes_into_the_chart_and_into_a_new_trip(client, water, owner):

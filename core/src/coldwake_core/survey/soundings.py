@@ -155,10 +155,14 @@ def look_at(
             "soundings", round(float(max(np.ptp(east), np.ptp(north)))),
             "within 60 km of one another: a place may be mistyped",
         )
-    spikes = _spikes(every_east, every_north, every_depth)
-    spikes = spikes[spikes < len(soundings)]
-    deepest = float(np.delete(depth, spikes).max(initial=0.0))
-    if known_deepest_m is not None and abs(deepest * FOOT_M / known_deepest_m - 1.0) < 0.2:
+    spikes = _spikes(east, north, depth)
+    deepest = float(np.delete(depth, spikes).max())
+    feet = known_deepest_m is not None and abs(deepest * FOOT_M / known_deepest_m - 1.0) < 0.2
+    if not feet:
+        # Feet taken for metres would all stand out from those beside them: that is said once.
+        spikes = _spikes(every_east, every_north, every_depth)
+        spikes = spikes[spikes < len(soundings)]
+    if feet:
         oddities.append(Oddity(
             kind="feet", count=len(soundings),
             text="depths look like feet taken for metres: say feet and look again",
@@ -311,6 +315,8 @@ def _inside(rings: Sequence[Array], x: Array, y: Array) -> NDArray[np.bool_]:
 
 
 def _spikes(east: Array, north: Array, depth: Array) -> NDArray[np.intp]:
+    if len(depth) < LEAST_SOUNDINGS:
+        return np.zeros(0, np.intp)
     points = np.column_stack([east, north])
     around = min(7, len(depth))
     near = cKDTree(points).query(points, k=around)[1][:, 1:]
