@@ -88,6 +88,13 @@ def test_a_jump_of_a_mile_is_not_heard_until_three_fixes_agree():
     assert math.hypot(*offset_m(mile, told[0][0].place)) < 60.0
 
 
+def test_one_wild_fix_leaves_no_trace_in_what_is_told():
+    road = sailed([(30.0, 200), (120.0, 100)])
+    wild = replace(road[100][0], place=moved(RAMP, course_deg=90.0, distance_m=1609.0))
+    struck = [*road[:100], (wild, None), *road[101:]]
+    assert followed(struck) == followed(road)
+
+
 def test_nothing_is_told_of_rough_fixes_of_none_or_of_the_past():
     road = [fix for fix, _ in sailed([(30.0, 60)])]
     assert followed([(replace(fix, accuracy_m=60.0), None) for fix in road]) == []
