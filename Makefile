@@ -46,7 +46,7 @@ types:
 # Which lines the tests never run, on both sides: .build/coverage and web/coverage.
 coverage:
 	@scripts/install.sh test
-	@SEQUENCES=80 .venv/bin/python -m pytest tests/core tests/server --cov=coldwake_core --cov=server --cov-report=term:skip-covered --cov-report=html:.build/coverage
+	@SEQUENCES=80 .venv/bin/python -m pytest --timeout=900 tests/core tests/server --cov=coldwake_core --cov=server --cov-report=term:skip-covered --cov-report=html:.build/coverage
 	@cd web && npx --no-install vitest run --coverage
 
 # How fast it is, held against its budgets as ratios to the machine's pace; on a quiet machine.
@@ -55,8 +55,12 @@ bench:
 	@PYTHONPATH=benchmarks:tests:tests/core .venv/bin/python benchmarks/core_speed.py
 	@PYTHONPATH=benchmarks:tests:tests/core .venv/bin/python benchmarks/day_speed.py
 	@PYTHONPATH=benchmarks:tests:tests/core .venv/bin/python benchmarks/record_speed.py
+	@PYTHONPATH=benchmarks:tests:server:core/src:. .venv/bin/python benchmarks/heard_speed.py
+	@PYTHONPATH=benchmarks:server:core/src .venv/bin/python benchmarks/archive_speed.py
+	@PYTHONPATH=benchmarks:server:core/src .venv/bin/python benchmarks/review_speed.py
 	@PYTHONPATH=benchmarks:tests:tests/browser .venv/bin/python benchmarks/browser_speed.py
 	@PYTHONPATH=benchmarks:tests:tests/core:tests/browser .venv/bin/python benchmarks/browser_record.py
+	@PYTHONPATH=benchmarks:tests .venv/bin/python benchmarks/alone_speed.py
 
 # The bench of advice on the shipped worlds, into docs/advice.md; half an hour, and it can be stopped.
 advice:

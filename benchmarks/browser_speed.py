@@ -7,15 +7,13 @@ from __future__ import annotations
 
 import re
 import statistics
-import tempfile
 import time
-from pathlib import Path
 
 from opening import LAID_UP, wait_until
 from pace import Budgets, pace
-from playwright.sync_api import Page, sync_playwright
-from paths import CHROMIUM, ROOT
-from running import RunningServer
+from playwright.sync_api import Page
+from browsing import demo_in_browser
+from paths import ROOT
 
 DIST = ROOT / "web/dist"
 
@@ -115,102 +113,93 @@ def tenths(page: Page) -> list[float]:
 
 
 def main() -> None:
-    with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
-        server = RunningServer(Path(folder))
-        server.start()
-        browser = playwright.chromium.launch(
-            executable_path=CHROMIUM, args=["--no-sandbox", "--disable-gpu"]
+    with demo_in_browser() as (server, browser):
+        state = browser.new_context()
+        page = state.new_page()
+        page.goto(server.url)
+        page.click("[data-test=demo]")
+        page.wait_for_selector("[data-test=water-column] svg")
+        cookies = state.cookies()
+        first, ready, warm_first, warm, paces = [], [], [], [], []
+        for _ in range(5):
+            paces.append(pace())
+            context = browser.new_context(viewport={"width": 1280, "height": 800})
+            context.add_cookies(cookies)
+            page = context.new_page()
+            page.add_init_script(f"({LISTEN})()")
+            start = time.perf_counter()
+            page.goto(server.url, wait_until="commit")
+            page.wait_for_selector("[data-test=hit-rod-1]")
+            first.append(time.perf_counter() - start)
+            page.wait_for_selector("[data-state=ready]", timeout=60_000)
+            ready.append(time.perf_counter() - start)
+            # Until all is laid up for days without a link; then again, warm.
+            wait_until(page, LAID_UP)
+            page.wait_for_timeout(1500)
+            start = time.perf_counter()
+            page.reload(wait_until="commit")
+            page.wait_for_selector("[data-test=hit-rod-1]")
+            warm_first.append(time.perf_counter() - start)
+            page.wait_for_selector("[data-state=ready]", timeout=60_000)
+            warm.append(time.perf_counter() - start)
+        # Once for the scripts of Rig; then as it is all day.
+        for place in ("rig", "fish"):
+            page.evaluate(GO, place)
+        trips = [(page.evaluate(GO, "rig"), page.evaluate(GO, "fish")) for _ in range(5)]
+        to_rig, to_fish = (statistics.median(times) for times in zip(*trips, strict=True))
+        workers = len(page.workers)
+        page.wait_for_timeout(3000)
+        page.evaluate(WATCH)
+        paces_drag = [pace()]
+        lure = drag(
+            page, "[data-test=lure-rod-2] circle[fill=transparent]",
+            [(0, 3 + step % 40 * 2) for step in range(80)],
         )
-        try:
-            state = browser.new_context()
-            page = state.new_page()
-            page.goto(server.url)
-            page.click("[data-test=demo]")
-            page.wait_for_selector("[data-test=water-column] svg")
-            cookies = state.cookies()
-            first, ready, warm_first, warm, paces = [], [], [], [], []
-            for _ in range(5):
-                paces.append(pace())
-                context = browser.new_context(viewport={"width": 1280, "height": 800})
-                context.add_cookies(cookies)
-                page = context.new_page()
-                page.add_init_script(f"({LISTEN})()")
-                start = time.perf_counter()
-                page.goto(server.url, wait_until="commit")
-                page.wait_for_selector("[data-test=hit-rod-1]")
-                first.append(time.perf_counter() - start)
-                page.wait_for_selector("[data-state=ready]", timeout=60_000)
-                ready.append(time.perf_counter() - start)
-                # Until all is laid up for days without a link; then again, warm.
-                wait_until(page, LAID_UP)
-                page.wait_for_timeout(1500)
-                start = time.perf_counter()
-                page.reload(wait_until="commit")
-                page.wait_for_selector("[data-test=hit-rod-1]")
-                warm_first.append(time.perf_counter() - start)
-                page.wait_for_selector("[data-state=ready]", timeout=60_000)
-                warm.append(time.perf_counter() - start)
-            # Once for the scripts of Rig; then as it is all day.
-            for place in ("rig", "fish"):
-                page.evaluate(GO, place)
-            trips = [(page.evaluate(GO, "rig"), page.evaluate(GO, "fish")) for _ in range(5)]
-            to_rig, to_fish = (statistics.median(times) for times in zip(*trips, strict=True))
-            workers = len(page.workers)
-            page.wait_for_timeout(3000)
-            page.evaluate(WATCH)
-            paces_drag = [pace()]
-            lure = drag(
-                page, "[data-test=lure-rod-2] circle[fill=transparent]",
-                [(0, 3 + step % 40 * 2) for step in range(80)],
-            )
-            at_tenth = tenths(page)
-            now = round(10 * float(page.get_attribute("[data-test=speed-slider]", "aria-valuenow")))
-            page.evaluate("window.__answers = []")
-            # To and fro about the speed, as a hand does that feels for it; then from end to end.
-            near = [at_tenth[now - 1 + abs((step + 5) % 20 - 10) - 5] for step in range(80)]
-            speed = drag(page, "[data-test=speed-slider]", [(px, 0) for px in near])
-            answers: list[float] = page.evaluate("window.__answers")
-            page.wait_for_timeout(1000)
-            page.evaluate("window.__answers = []")
-            whole = drag(page, "[data-test=speed-slider]", [(px, 0) for px in at_tenth])
-            unasked: list[float] = page.evaluate("window.__answers")
-            paces_drag.append(pace())
-            budgets = Budgets()
-            at = statistics.median(paces)
-            for name, times, budget in (
-                ("first view, cold", first, 1.5), ("core ready, cold", ready, 3.0),
-                ("first view, warm", warm_first, 1.5), ("core ready, warm", warm, 1.5),
-            ):
-                budgets.hold(name, statistics.median(times), budget, "s", at)
-            budgets.hold("from Fish to Rig, the bench drawn", to_rig, 300.0, "ms", at)
-            budgets.hold("from Rig to Fish, the column drawn", to_fish, 300.0, "ms", at)
-            budgets.hold("script of the first view, compressed", first_script(), 250.0, "kB", 1.0)
-            budgets.hold("workers after that", workers, 1.0, "", 1.0)
-            at = statistics.median(paces_drag)
-            budgets.hold("drag of a lure to its number, p95", p95(lure), 33.0, "ms", at)
-            # The budget is of eight lines; the demo's boat has six.
-            budgets.hold(
-                "six lines with their doubt from the worker, median",
-                statistics.median(answers), 15.0, "ms", at,
-            )
-            budgets.hold(
-                "six lines at speeds not asked before, median",
-                statistics.median(unasked), 15.0, "ms", at,
-            )
-            budgets.hold(
-                "drag of the speed to all lines with their doubt, median",
-                statistics.median(speed), 33.0, "ms", at,
-            )
-            budgets.hold(
-                "drag of the speed to all lines with their doubt, p95", p95(speed), 33.0, "ms", at
-            )
-            budgets.hold(
-                "drag of the speed from end to end of its ruler, p95", p95(whole), 33.0, "ms", at
-            )
-            budgets.end()
-        finally:
-            browser.close()
-            server.stop()
+        at_tenth = tenths(page)
+        now = round(10 * float(page.get_attribute("[data-test=speed-slider]", "aria-valuenow")))
+        page.evaluate("window.__answers = []")
+        # To and fro about the speed, as a hand does that feels for it; then from end to end.
+        near = [at_tenth[now - 1 + abs((step + 5) % 20 - 10) - 5] for step in range(80)]
+        speed = drag(page, "[data-test=speed-slider]", [(px, 0) for px in near])
+        answers: list[float] = page.evaluate("window.__answers")
+        page.wait_for_timeout(1000)
+        page.evaluate("window.__answers = []")
+        whole = drag(page, "[data-test=speed-slider]", [(px, 0) for px in at_tenth])
+        unasked: list[float] = page.evaluate("window.__answers")
+        paces_drag.append(pace())
+        budgets = Budgets()
+        at = statistics.median(paces)
+        for name, times, budget in (
+            ("first view, cold", first, 1.5), ("core ready, cold", ready, 3.0),
+            ("first view, warm", warm_first, 1.5), ("core ready, warm", warm, 1.5),
+        ):
+            budgets.hold(name, statistics.median(times), budget, "s", at)
+        budgets.hold("from Fish to Rig, the bench drawn", to_rig, 300.0, "ms", at)
+        budgets.hold("from Rig to Fish, the column drawn", to_fish, 300.0, "ms", at)
+        budgets.hold("script of the first view, compressed", first_script(), 250.0, "kB", 1.0)
+        budgets.hold("workers after that", workers, 1.0, "", 1.0)
+        at = statistics.median(paces_drag)
+        budgets.hold("drag of a lure to its number, p95", p95(lure), 33.0, "ms", at)
+        # The budget is of eight lines; the demo's boat has six.
+        budgets.hold(
+            "six lines with their doubt from the worker, median",
+            statistics.median(answers), 15.0, "ms", at,
+        )
+        budgets.hold(
+            "six lines at speeds not asked before, median",
+            statistics.median(unasked), 15.0, "ms", at,
+        )
+        budgets.hold(
+            "drag of the speed to all lines with their doubt, median",
+            statistics.median(speed), 33.0, "ms", at,
+        )
+        budgets.hold(
+            "drag of the speed to all lines with their doubt, p95", p95(speed), 33.0, "ms", at
+        )
+        budgets.hold(
+            "drag of the speed from end to end of its ruler, p95", p95(whole), 33.0, "ms", at
+        )
+        budgets.end()
 
 
 if __name__ == "__main__":

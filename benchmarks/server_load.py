@@ -19,7 +19,7 @@ from typing import Any
 
 sys.path[:0] = [str(Path(__file__).parent.parent / "tests")]
 
-from running import ApiUser, RunningServer  # noqa: E402 (the tests' own server)
+from running import ApiUser, RunningServer
 
 RODS = [f"rod-{index}" for index in range(1, 7)]
 

@@ -22,6 +22,17 @@ if [ -z "${COLDWAKE_FORECAST:-}" ] && [ "$COLDWAKE_DEMO" = 1 ]; then
   .venv/bin/python -m standins.forecast --port "$forecast_port" --with-parent &
   export COLDWAKE_FORECAST=http://127.0.0.1:$forecast_port
 fi
+# The demo's boats sail on sockets of their own, and whatever was set up is listened to.
+if [ "$COLDWAKE_DEMO" = 1 ]; then
+  boat_port=${BOAT_PORT:-$((port + 2))} river_port=${RIVER_PORT:-$((port + 3))}
+  PYTHONPATH=core/src .venv/bin/python -m standins.boat --chart demo/charts/sallow_tarn.json \
+    --features demo/waters/sallow_tarn.json --depth 14 --port "$boat_port" --with-parent &
+  PYTHONPATH=core/src .venv/bin/python -m standins.boat --chart demo/charts/lower_skerrel.json \
+    --features demo/waters/lower_skerrel.json --depth 5 --turn 20 --speed 1.79 --current 0.54 --flows 180 \
+    --fish 2 --port "$river_port" --with-parent &
+  .venv/bin/python server/manage.py load_boat --port "$boat_port" --river-port "$river_port"
+fi
+.venv/bin/python server/manage.py listen --with-parent &
 serve=(.venv/bin/uvicorn config.asgi:application --timeout-graceful-shutdown 2 --log-level warning --no-server-header)
 if [ "${HTTPS:-}" != 1 ]; then
   echo "Cold Wake: open http://127.0.0.1:$port"

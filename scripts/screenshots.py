@@ -1,18 +1,21 @@
-"""Make the pictures in docs/screenshots from demo data: run with PYTHONPATH=tests."""
+"""Make the pictures in docs/screenshots from demo data, all or those named: PYTHONPATH=tests."""
 
 from __future__ import annotations
 
-import json
+import socket
 import sqlite3
-import tempfile
+import subprocess
+import sys
+import uuid
 from collections.abc import Callable
 from contextlib import closing
-from pathlib import Path
+from typing import Any
 
-from playwright.sync_api import Page, Route, sync_playwright
+from playwright.sync_api import Page
 
-from paths import CHROMIUM, ROOT
-from running import RunningServer
+from browsing import demo_in_browser
+from paths import ROOT
+from running import ApiUser, RunningServer
 
 PLACE = ROOT / "docs/screenshots"
 
@@ -29,8 +32,7 @@ def quietly(page: Page, name: str) -> None:
     """Press what stands in the quiet menu."""
     page.click("[data-test=menu]")
     page.click(f"[data-test={name}]")
-    if name != "leave":
-        page.keyboard.press("Escape")
+    page.keyboard.press("Escape")
 
 
 def as_it_is(page: Page, server: RunningServer) -> None:
@@ -40,12 +42,6 @@ def as_it_is(page: Page, server: RunningServer) -> None:
 def dawn(page: Page, server: RunningServer) -> None:
     """The dark theme."""
     quietly(page, "theme")
-
-
-def door(page: Page, server: RunningServer) -> None:
-    """What a fresh install shows first."""
-    quietly(page, "leave")
-    page.wait_for_selector("[data-test=enter]")
 
 
 def above(page: Page, server: RunningServer) -> None:
@@ -76,59 +72,41 @@ def river(page: Page, server: RunningServer) -> None:
     page.wait_for_selector("[data-state=ready]", timeout=60_000)
 
 
-def metres(page: Page, server: RunningServer) -> None:
-    """The boat's form after the units button."""
-    place("/locker?tab=boats", "text=16 ft open boat", "text=16 ft open boat")(page, server)
-    quietly(page, "units")
+def truth(page: Page, server: RunningServer) -> None:
+    """A practised day with all lines out, when it is over."""
+    user = ApiUser(server.url)
+    boat = next(o["id"] for o in user.get("/api/trips/")["outfits"] if "16 ft" in o["name"])
+    day = user.post("/api/practice/", {"outfit_id": boat, "seed": 12})
+    trip = f"/api/trips/{day['trip_id']}"
+    start_s = user.get(f"{trip}/")["started_at_s"]
 
+    def tell(kind: str, minute: float, payload: dict[str, Any]) -> None:
+        user.post(f"{trip}/events/", {"events": [{
+            "id": str(uuid.uuid4()), "at_s": start_s + 60.0 * minute, "type": kind,
+            "payload": payload,
+        }]})
 
-def not_taken(page: Page, server: RunningServer) -> None:
-    """Two taps that the server refuses, each for its own reason."""
-    for field, message, act in (
-        ("payload.depth_m", "Made over 12 ft of water, as another device sounded.", "mark"),
-        ("payload.rod_id", "Rod 5 came aboard on a device that has not delivered yet.", "hit"),
-    ):
-        page.route("**/events/", refusal(page, field, message))
-        if act == "mark":
-            page.click("[data-test=add-mark]")
-            page.fill("[data-test=number-field]", "40")
-            page.click("[data-test=number-save]")
-        else:
-            page.click("[data-test=hit-rod-5]")
-        page.wait_for_timeout(1500)
-        page.unroute("**/events/")
-    page.keyboard.press("Escape")
-    page.click("[data-test=open-not-taken]")
-
-
-def refusal(page: Page, field: str, message: str) -> Callable[[Route], None]:
-    """Refuse the event that is posted, by a field of it, as this very server would."""
-    origin = page.url.split("/fish")[0]
-    version = page.request.get(f"{origin}/api/health/").headers["x-coldwake-version"]
-    body = {"code": "invalid_input", "field": f"events[0].{field}", "message": message}
-
-    def handle(route: Route) -> None:
-        if route.request.method != "POST":
-            route.continue_()
-            return
-        route.fulfill(
-            status=422, body=json.dumps(body),
-            headers={"Content-Type": "application/json", "X-Coldwake-Version": version},
-        )
-
-    return handle
-
-
-def ageing(page: Page, server: RunningServer) -> None:
-    """The same trip, left alone for eighty minutes with a clock that does not rest."""
-    with closing(sqlite3.connect(server.database)) as database:
-        database.execute(
-            "UPDATE trips_trip SET rest_after_s = NULL, clock_shift_s = clock_shift_s - 4800 "
-            "WHERE name = 'April morning'"
-        )
-        database.commit()
-    page.reload()
-    page.wait_for_selector("[data-state=ready]", timeout=60_000)
+    rods = user.get(f"{trip}/fish/")["rods"]
+    for minute, speed in ((0.0, 0.67), (160.0, 0.76), (320.0, 0.71)):
+        tell("speed_changed", minute, {"speed_mps": speed})
+        for rod in rods:
+            tell("line_set", minute + 0.1, {
+                "rod_id": rod["id"], "setting_m": 24.0 if rod["kind"] == "flat" else 9.0,
+            })
+        for _ in range(4):
+            with closing(sqlite3.connect(server.database)) as database:
+                # Forty minutes of the day have gone by.
+                database.execute(
+                    "UPDATE trips_trip SET clock_shift_s = clock_shift_s - 2400 WHERE is_practice"
+                )
+                database.commit()
+            user.post(f"/api/practice/{day['trip_id']}/", {})
+    if not user.get(f"{trip}/fish/")["ended"]:
+        tell("trip_ended", 479.0, {})
+    page.goto(f"{server.url}/practice/{day['trip_id']}")
+    page.wait_for_selector(
+        "[data-test=score-oracle] td:nth-child(3):not(:text('…'))", timeout=60_000
+    )
 
 
 def water(page: Page, server: RunningServer) -> None:
@@ -139,52 +117,87 @@ def water(page: Page, server: RunningServer) -> None:
     page.wait_for_selector("[data-test=chart] .leaflet-interactive, [data-test=chart] canvas")
 
 
+def bench(page: Page, server: RunningServer) -> None:
+    """A rod's chain on the bench."""
+    page.goto(f"{server.url}/rig")
+    page.wait_for_selector("[data-state=ready]", timeout=60_000)
+    page.click("[data-test=rig-rod-4]")
+    page.wait_for_selector("[data-test=leader-handle]")
+
+
+def afloat(server: RunningServer) -> None:
+    """Let the stand-in boat sail and be heard; it and its listener end with this script."""
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        port = str(probe.getsockname()[1])
+    subprocess.Popen(
+        [
+            sys.executable, "-m", "standins.boat", "--chart", "demo/charts/sallow_tarn.json",
+            "--depth", "14", "--port", port, "--with-parent",
+        ],
+        cwd=ROOT, env=server.env,
+    )
+    server.manage("load_boat", "--port", port)
+    subprocess.Popen(
+        [sys.executable, "server/manage.py", "listen", "--with-parent"], cwd=ROOT, env=server.env
+    )
+
+
+def instruments(page: Page, server: RunningServer) -> None:
+    """The stand-in boat heard."""
+    afloat(server)
+    place("/instruments", "[data-test=heard-depth]")(page, server)
+    page.wait_for_timeout(4000)
+
+
+def live(page: Page, server: RunningServer) -> None:
+    """Fish while the stand-in boat sails: what it says is what is shown."""
+    place("/fish", "[data-test=live]:has-text('heard')")(page, server)
+    page.wait_for_timeout(25_000)
+
+
 Show = Callable[[Page, RunningServer], None]
 SHOTS: list[tuple[str, int, int, Show]] = [
     ("fish", 1280, 800, as_it_is), ("fish-phone", 390, 844, as_it_is),
     ("fish-dawn", 390, 844, dawn), ("fish-above", 1280, 800, above),
-    ("rig", 1280, 800, place("/rig", "[data-state=ready]", "[data-test=rig-rod-4]")),
+    ("rig", 1280, 800, bench),
     ("rig-card", 1280, 800, place("/rig/card", "[data-state=ready]")),
     ("spread", 1280, 800, place("/rig/spread", "[data-test=no-breaks]")),
     ("locker", 1280, 800, place("/locker", "[data-test=locker] li")),
     ("boat-feet", 1280, 800,
      place("/locker?tab=boats", "text=16 ft open boat", "text=16 ft open boat")),
-    ("boat-metres", 1280, 800, metres),
-    ("river", 1280, 800, river), ("not-taken", 1280, 800, not_taken),
-    ("ageing", 1280, 800, ageing), ("door", 1280, 800, door),
+    ("river", 1280, 800, river),
+    ("truth", 1280, 1100, truth),
     ("first-day", 1280, 800, place("/first-day", "[data-test=boat-8]", "[data-test=boat-4]")),
     ("plan", 1280, 1400, place("/plan", "[data-test=leg]")),
     ("water", 1280, 800, water),
     ("sonar", 1280, 800, place("/practice/sonar", "[data-test=sonar-read]")),
-    ("review", 1280, 800, place("/review", "[data-test=export-csv]")),
+    ("review", 1280, 1000, place("/review", "[data-test=track] svg")),
+    ("season", 1280, 1100, place("/review/season", "[data-test=season][data-state=ready] canvas")),
+    # The boat sails from here on.
+    ("instruments", 1280, 1000, instruments), ("fish-live", 1280, 800, live),
 ]
 
 
 def main() -> None:
-    """Make them all."""
+    """Make them all, or those that are named."""
+    wanted = sys.argv[1:]
     PLACE.mkdir(exist_ok=True)
-    with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
-        server = RunningServer(Path(folder))
-        server.start()
-        browser = playwright.chromium.launch(
-            executable_path=CHROMIUM, args=["--no-sandbox", "--disable-gpu"]
-        )
-        try:
-            for name, width, height, show in SHOTS:
-                context = browser.new_context(
-                    viewport={"width": width, "height": height}, reduced_motion="reduce",
-                    service_workers="block",
-                )
-                page = context.new_page()
-                open_fish(page, server.url)
-                show(page, server)
-                page.mouse.move(5, 5)
-                page.wait_for_timeout(500)
-                page.screenshot(path=PLACE / f"{name}.png")
-                context.close()
-        finally:
-            browser.close()
-            server.stop()
+    with demo_in_browser() as (server, browser):
+        for name, width, height, show in SHOTS:
+            if wanted and name not in wanted:
+                continue
+            context = browser.new_context(
+                viewport={"width": width, "height": height}, reduced_motion="reduce",
+                service_workers="block",
+            )
+            page = context.new_page()
+            open_fish(page, server.url)
+            show(page, server)
+            page.mouse.move(5, 5)
+            page.wait_for_timeout(500)
+            page.screenshot(path=PLACE / f"{name}.png")
+            context.close()
 
 
 if __name__ == "__main__":

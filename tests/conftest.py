@@ -24,6 +24,12 @@ settings.load_profile("quick")
 os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
 
 
+@pytest.fixture(autouse=True)
+def test_client_is_at_this_machine(settings: Any) -> None:
+    """Django's test client calls the server by a name of its own."""
+    settings.LOCAL_NAMES = [*settings.LOCAL_NAMES, "testserver"]
+
+
 @pytest.fixture(scope="session")
 def django_db_setup(django_db_setup: None, django_db_blocker: Any) -> None:
     """The demo, loaded once as the README's command loads it: every test gets it fresh."""

@@ -11,3 +11,18 @@ def loosen_payloads(result: dict[str, Any], **_: Any) -> dict[str, Any]:
         payload = result["components"]["schemas"][name]
         payload["anyOf"] = payload.pop("oneOf")
     return result
+
+
+def tell_errors(result: dict[str, Any], **_: Any) -> dict[str, Any]:
+    """Say of every operation that whatever else it answers is an error of the one shape.
+
+    A body cut off, a login that ended, a method that is none: any route may answer so.
+    """
+    error = {
+        "content": {"application/json": {"schema": {"$ref": "#/components/schemas/Error"}}},
+        "description": "An error, in the shape of every error of this API.",
+    }
+    for path in result["paths"].values():
+        for operation in path.values():
+            operation["responses"].setdefault("default", error)
+    return result

@@ -11,4 +11,16 @@ from a2wsgi import WSGIMiddleware
 
 from .wsgi import application as django
 
-application = WSGIMiddleware(cast(Any, django), workers=8)
+# After Django has been set up.
+from common.patience import in_time  # isort: skip
+from instruments.stream import PATH, live  # isort: skip
+
+_views = WSGIMiddleware(cast(Any, django), workers=8)
+
+
+async def application(scope: Any, receive: Any, send: Any) -> None:
+    """Answer: the stream of instruments here, all else by the views."""
+    if scope["type"] == "http" and scope["path"] == PATH:
+        await live(scope, receive, send)
+    else:
+        await _views(scope, in_time(receive), send)

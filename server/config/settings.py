@@ -22,9 +22,13 @@ def _secret_key() -> str:
     return path.read_text().strip()
 
 
+# What the server makes, its owner alone reads: database, copies, logs, photos.
+os.umask(0o077)
 SECRET_KEY = _secret_key()
 DEBUG = False
 DEMO = os.environ.get("COLDWAKE_DEMO") == "1"
+# By these names, or a loopback address, whoever sits at this machine calls it.
+LOCAL_NAMES = ["localhost"]
 # A service of the stand-in's shape (standins/forecast.py); without one the weather is typed.
 FORECAST_URL = os.environ.get("COLDWAKE_FORECAST", "").rstrip("/")
 TLS = VAR / "tls"
@@ -46,6 +50,10 @@ INSTALLED_APPS = [
     "waters",
     "plans",
     "trips",
+    "instruments",
+    "seasons",
+    "practice",
+    "archive",
 ]
 
 MIDDLEWARE = [
@@ -61,6 +69,7 @@ MIDDLEWARE = [
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "accounts.demo.EndDemo",
     "common.middleware.SlideSession",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
 ]
@@ -153,6 +162,8 @@ SECURE_HSTS_SECONDS = 86_400 if HTTPS_PORT is not None else 0
 SILENCED_SYSTEM_CHECKS = ["security.W005", "security.W008", "security.W021"]
 SESSION_COOKIE_AGE = 60 * 60 * 24 * 120  # a season: nobody logs in with wet hands at the ramp
 DATA_UPLOAD_MAX_MEMORY_SIZE = 2_000_000
+PHOTOS = VAR / "photos"
+INSTRUMENTS = VAR / "instruments"
 
 REST_FRAMEWORK = {
     "DEFAULT_AUTHENTICATION_CLASSES": ["accounts.api.authentication.CookieAuthentication"],
@@ -160,6 +171,8 @@ REST_FRAMEWORK = {
     "DEFAULT_RENDERER_CLASSES": ["rest_framework.renderers.JSONRenderer"],
     "DEFAULT_PARSER_CLASSES": ["rest_framework.parsers.JSONParser"],
     "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
+    # Nobody types that many passwords; whoever guesses does.
+    "DEFAULT_THROTTLE_RATES": {"password": "20/min"},
     "EXCEPTION_HANDLER": "common.errors.handle_exception",
 }
 SPECTACULAR_SETTINGS = {
@@ -168,5 +181,5 @@ SPECTACULAR_SETTINGS = {
     "DESCRIPTION": "Trips, their events, and what they add up to. Lengths in m, speeds in m/s.",
     "SERVE_PERMISSIONS": ["rest_framework.permissions.AllowAny"],
     "COMPONENT_SPLIT_REQUEST": False,
-    "POSTPROCESSING_HOOKS": ["common.schema.loosen_payloads"],
+    "POSTPROCESSING_HOOKS": ["common.schema.loosen_payloads", "common.schema.tell_errors"],
 }

@@ -40,5 +40,9 @@ urlpatterns = [
     path("api/locker/", include("locker.api.urls")),
     path("api/waters/", include("waters.api.urls")),
     path("api/plans/", include("plans.api.urls")),
+    path("api/archive/", include("archive.api.urls")),
+    path("api/seasons/", include("seasons.api.urls")),
+    path("api/practice/", include("practice.api.urls")),
+    path("api/instruments/", include("instruments.api.urls")),
     re_path(r"^(?!api/|static/|assets/|trust/).*$", front_end, name="front-end"),
 ]

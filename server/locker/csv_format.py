@@ -12,7 +12,9 @@ from typing import Any, Final
 
 from coldwake_core.constants import FOOT_M, INCH_M, MPH_MPS, OUNCE_KG
 
-ALL: Final = ("line", "attractor", "lure", "weight", "release", "leader", "bait", "scent")
+ALL: Final = (
+    "line", "attractor", "lure", "weight", "release", "leader", "snubber", "board", "bait", "scent",
+)
 SWIMS: Final = ("attractor", "lure")
 
 
@@ -168,7 +170,7 @@ COLUMNS: Final[tuple[Column, ...]] = (
     _words("finish", ("attractor",), "finish"),
     _words("style", ("attractor", "weight"), "style"),
     _words("lure_kind", ("lure",), "kind"),
-    _in_unit("length_in", ("attractor", "lure", "leader", "bait"), "length_m", INCH_M),
+    _in_unit("length_in", ("attractor", "lure", "leader", "snubber", "bait"), "length_m", INCH_M),
     _in_unit("width_in", SWIMS, "width_m", INCH_M),
     _in_unit("weight_oz", ("attractor", "lure", "weight"), "mass_kg", OUNCE_KG),
     _in_unit("low_mph", SWIMS, "works.low_mps", MPH_MPS),
@@ -198,6 +200,7 @@ COLUMNS: Final[tuple[Column, ...]] = (
     _in_unit("colour_weight_oz", ("line",), "colour_mass_kg", OUNCE_KG),
     _words("hold", ("release",), "hold"),
     _in_unit("check_after_min", ("bait",), "check_after_s", 60.0),
+    Column("carries_lines", ("board",), ("lines_most",), _whole, str),
 )
 HEAD: Final = ("kind", "key", "name", "count")
 HEADER: Final = (*HEAD, *(column.name for column in COLUMNS))

@@ -8,8 +8,12 @@ class TripsConfig(AppConfig):
 
     def ready(self) -> None:
         """Listen to what trips stand on."""
+        from django.db.models.signals import post_delete
+
         from locker.signals import piece_leaving
 
-        from .receivers import keep_what_was_aboard
+        from .models import Photo
+        from .receivers import drop_picture, keep_what_was_aboard
 
         piece_leaving.connect(keep_what_was_aboard)
+        post_delete.connect(drop_picture, sender=Photo)

@@ -29,7 +29,9 @@ def earlier_days(
         surface_degc=_planned_surface(plan), water=water_name,
         secchi_m=None if plan is None else plan["secchi_m"],
     )
-    trips = Trip.objects.filter(owner_id=owner.pk, species=species, is_ended=True)
+    trips = Trip.objects.filter(
+        owner_id=owner.pk, species=species, is_ended=True, is_practice=False
+    )
     found = []
     for trip in trips.exclude(started_at__gt=started_at)[:MOST_LOOKED_AT]:
         lesson = lesson_of(trip)

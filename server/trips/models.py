@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import uuid
+from pathlib import Path
 from typing import Any
 
 from django.conf import settings
@@ -35,8 +36,16 @@ class Trip(models.Model):
     rest_after_s = models.FloatField(
         null=True, help_text="how long after the latest event the trip's clock stands still, s"
     )
+    clock_pace = models.FloatField(default=1.0, help_text="how fast the trip's clock goes")
+    clock_set_s = models.FloatField(
+        default=0.0, help_text="when the shift held, for a clock of another pace"
+    )
+    is_practice = models.BooleanField(default=False, help_text="made-up fish: in no season")
     readings = models.JSONField(default=list, help_text="depths seen on earlier trips")
     chart = models.JSONField(null=True, blank=True, help_text="the water's chart when it started")
+    keep_out = models.JSONField(
+        default=list, blank=True, help_text="closed water and hazards when it started"
+    )
     rules = models.JSONField(null=True, blank=True, help_text="the water's rules when it started")
     plan = models.JSONField(null=True, blank=True, help_text="the day as it was planned")
     earlier = models.JSONField(default=list, blank=True, help_text="what earlier days taught")
@@ -58,7 +67,9 @@ class Trip(models.Model):
             "species": self.species, "started_at_s": self.started_at.timestamp(),
             "utc_offset_min": self.utc_offset_min, "bottom_m": self.bottom_m,
             "outfit": self.outfit, "sun": self.sun, "clock_shift_s": self.clock_shift_s,
-            "rest_after_s": self.rest_after_s, "readings": self.readings, "chart": self.chart,
+            "rest_after_s": self.rest_after_s, "clock_pace": self.clock_pace,
+            "clock_set_s": self.clock_set_s, "is_practice": self.is_practice,
+            "readings": self.readings, "chart": self.chart, "keep_out": self.keep_out,
             "rules": self.rules, "plan": self.plan, "earlier": self.earlier,
         }
 
@@ -87,3 +98,24 @@ class Event(models.Model):
         return {
             "id": str(self.pk), "at_s": self.at_s, "type": self.type, "payload": self.payload
         }
+
+
+class Photo(models.Model):
+    """A picture of a trip; the record's events say what of. The file lies beside the database."""
+
+    id = models.UUIDField(primary_key=True, editable=False)
+    trip = models.ForeignKey(Trip, on_delete=models.CASCADE, related_name="photos")
+    width_px = models.PositiveIntegerField()
+    height_px = models.PositiveIntegerField()
+    received_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ("received_at", "pk")
+
+    def __str__(self) -> str:
+        return f"{self.pk}.jpg"
+
+    @property
+    def file(self) -> Path:
+        """Where the picture lies, whether it is there or not."""
+        return Path(settings.PHOTOS) / str(self.trip_id) / f"{self.pk}.jpg"

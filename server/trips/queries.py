@@ -36,7 +36,8 @@ def trip_now_s(trip: Trip) -> float:
 
     The clock of a trip that rests stands still some time after its latest event.
     """
-    now_s = time.time() - trip.clock_shift_s
+    wall_s = time.time()
+    now_s = wall_s - trip.clock_shift_s + (wall_s - trip.clock_set_s) * (trip.clock_pace - 1.0)
     if trip.rest_after_s is None:
         return now_s
     last_s = trip.events.order_by("-at_s").values_list("at_s", flat=True).first()
@@ -150,6 +151,14 @@ def trip_now(trip: Trip) -> Now:
     """Return the trip as it stands with all its events."""
     with keeping(trip) as kept:
         return kept.now()
+
+
+def trip_at(trip: Trip, at_s: float) -> Now:
+    """Return the trip as it stood at a moment, by all that is known of it now."""
+    with keeping(trip) as kept:
+        return OpenTrip(
+            kept.trip, kept.history.until(at_s), solutions=kept.solutions, unread=kept.unread_trip,
+        ).now
 
 
 def aboard_news(trip: Trip) -> dict[str, list[Any]]:

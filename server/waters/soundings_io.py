@@ -60,6 +60,12 @@ def read_soundings(
     for lat, lon, depth, where in rows:
         if swap:
             lat, lon = lon, lat
+        if abs(lat) > 85.0 >= abs(lon) and abs(lat) <= 180.0:
+            raise InvalidInputError(
+                f"{where}.latitude", lat,
+                "-85 to 85 degrees: latitude and longitude look exchanged, exchange them and look "
+                "again",
+            )
         require_number(f"{where}.latitude", lat, low=-85.0, high=85.0, unit="degrees")
         require_number(f"{where}.longitude", lon, low=-180.0, high=180.0, unit="degrees")
         depth_m = depth * UNITS[unit]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import date, datetime, timedelta, timezone
 
 from astral import Observer
-from astral.sun import dawn, dusk, noon, sunrise, sunset
+from astral.sun import dawn, dusk, elevation, noon, sunrise, sunset
 
 from coldwake_core.record.trip import Sun
 
@@ -15,8 +15,9 @@ def sun_of_day(
 ) -> Sun:
     """Return civil twilight and day of a date at a place.
 
-    Where the sun does not rise or set that day, the missing times are set twelve hours either
-    side of noon, so that the ribbon of the day still has two ends.
+    Where a time does not come that day, it is set twelve hours either side of noon, so that the
+    ribbon of the day still has two ends. A sun that does not rise rises and sets at noon: a day of
+    no length.
     """
     zone = timezone(timedelta(minutes=utc_offset_min))
     observer = Observer(latitude=latitude_deg, longitude=longitude_deg)
@@ -29,7 +30,8 @@ def sun_of_day(
             return middle + fallback_h * 3600.0
         return found.timestamp()
 
+    up_h = 12.0 if elevation(observer, datetime.fromtimestamp(middle, zone)) > 0.0 else 0.0
     return Sun(
-        first_light_s=moment(dawn, -12.0), sunrise_s=moment(sunrise, -12.0),
-        sunset_s=moment(sunset, 12.0), dark_s=moment(dusk, 12.0),
+        first_light_s=moment(dawn, -12.0), sunrise_s=moment(sunrise, -up_h),
+        sunset_s=moment(sunset, up_h), dark_s=moment(dusk, 12.0),
     )

@@ -13,7 +13,8 @@ from running import RunningServer
 AXE = ROOT / "web/node_modules/axe-core/axe.min.js"
 PLACES = [
     "/fish", "/rig", "/rig/card", "/rig/spread", "/locker", "/locker?tab=boats", "/plan", "/review",
-    "/practice", "/practice/sonar", "/waters/1", "/first-day",
+    "/practice", "/practice/sonar", "/waters/1", "/first-day", "/instruments", "/account",
+    "/review/season",
 ]
 
 

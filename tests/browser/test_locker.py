@@ -43,7 +43,9 @@ def test_new_plug_from_the_catalogue_with_a_printed_depth_is_fished(
     page.goto(f"{server.url}/rig")
     page.get_by_test_id("bring-aboard").click()
     page.get_by_test_id("rig-rod-1").click()
-    page.get_by_test_id("choose-lure_id").select_option(label="Test plug, test stripe")
+    page.get_by_test_id("other-lure").click()
+    page.get_by_test_id("shelf").get_by_role("button", name="Test plug, test stripe").click()
+    expect(page.get_by_test_id("choose-lure")).to_have_text("Test plug, test stripe")
     page.get_by_test_id("rig-it").click()
     expect(page.get_by_test_id("rig-rod-1")).to_contain_text("test stripe")
 
@@ -230,5 +232,5 @@ def test_less_flash_is_answered_with_what_is_in_the_box(page: Page, server: Runn
     page.get_by_test_id("flash-more").click()
     page.get_by_test_id("thump-more").click()
     page.get_by_test_id("step-0").click()
-    expect(page.get_by_test_id("choose-attractor_id")).to_have_value("dodger-5")
+    expect(page.get_by_test_id("choose-attractor")).to_have_text("5 in dodger")
     expect(page.get_by_test_id("rig-it")).to_be_enabled()

@@ -148,8 +148,8 @@ def test_another_lure_is_three_taps_and_all_else_on_the_rod_stays(
 ):
     thumb.on("strip-rod-1")
     thumb.on("swap-lure")
-    phone.get_by_test_id("lure-sheet").wait_for()
-    thumb.on("lure-pick-thin-copper")
+    phone.get_by_test_id("shelf").wait_for()
+    thumb.on("pick-thin-copper")
     assert thumb.taps <= 3
     payload = recorded(server, "rod_rigged", lambda setup: setup["rod_id"] == "rod-1")
     assert (payload["rod_id"], payload["lure_id"]) == ("rod-1", "thin-copper")

@@ -154,7 +154,7 @@ def test_profile_of_a_file_is_there_to_be_changed(
     with signed_in.expect_file_chooser() as chooser:
         signed_in.get_by_test_id("profile-file").click()
     chooser.value.set_files(file)
-    expect(signed_in.get_by_role("alert")).to_contain_text("row 2.temperature")
+    expect(signed_in.get_by_role("alert")).to_contain_text("Row 2, temperature")
     file.write_text("depth_ft,temperature_f,oxygen_mgl\n0,50,9\n40,44,3\n")
     with signed_in.expect_file_chooser() as chooser:
         signed_in.get_by_test_id("profile-file").click()

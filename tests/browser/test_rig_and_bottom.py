@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from typing import Any
 
 from opening import put_boat
 from playwright.sync_api import Page, expect
@@ -70,17 +71,35 @@ def test_chain_is_changed_on_the_bench_and_rigged(fish: Page, server: RunningSer
     expect(fish.get_by_test_id("finding-leader-as-sold")).to_be_visible()
     fish.get_by_test_id("rig-it").click()
     expect(fish.get_by_test_id("rig-it")).to_be_disabled()
-    trip = ApiUser(server.url).get("/api/trips/")["trips"][0]["id"]
+    user = ApiUser(server.url)
+    trip = user.get("/api/trips/")["trips"][0]["id"]
 
-    def leader_kept() -> float:
-        rods = ApiUser(server.url).get(f"/api/trips/{trip}/fish/")["rods"]
-        return float(next(rod for rod in rods if rod["id"] == "rod-4")["setup"]["leader_m"])
+    def kept(rod_id: str) -> dict[str, Any]:
+        rods = user.get(f"/api/trips/{trip}/fish/")["rods"]
+        return dict(next(rod for rod in rods if rod["id"] == rod_id)["setup"])
 
     for _ in range(40):
-        if abs(leader_kept() - 0.9144) < 1e-6:
+        if abs(kept("rod-4")["leader_m"] - 0.9144) < 1e-6:
             break
         fish.wait_for_timeout(250)
-    assert abs(leader_kept() - 0.9144) < 1e-6
+    four = kept("rod-4")
+    assert abs(four["leader_m"] - 0.9144) < 1e-6
+    # What is worn there goes on another rod; its line and its place stay.
+    before = kept("rod-3")
+    fish.get_by_test_id("rig-rod-3").click()
+    fish.get_by_test_id("wear-same").click()
+    fish.get_by_test_id("same-as-rod-4").click()
+    fish.get_by_test_id("rig-it").click()
+    expect(fish.get_by_test_id("rig-it")).to_be_disabled()
+    for _ in range(40):
+        if kept("rod-3")["lure_id"] == four["lure_id"]:
+            break
+        fish.wait_for_timeout(250)
+    three = kept("rod-3")
+    for part in ("lure_id", "attractor_id", "leader_m"):
+        assert three[part] == four[part]
+    for part in ("line_id", "place_id", "setback_m"):
+        assert three[part] == before[part]
 
 
 def test_bench_says_what_is_wrong_with_a_length(fish: Page, server: RunningServer):

@@ -103,6 +103,8 @@ def test_after_one_visit_the_app_opens_and_records_without_a_server(
     page.get_by_test_id("number-field").fill("4")
     page.get_by_test_id("number-save").click()
     page.get_by_test_id("hit-rod-1").click()
+    # What shows is kept: the page may go in the same moment.
+    expect(page.get_by_test_id("tally-rod-1")).to_contain_text("1 hit")
     page.reload()
     page.locator("[data-state=ready]").wait_for(timeout=60_000)
     expect(page.get_by_test_id("tally-rod-1")).to_contain_text("1 hit")
@@ -312,6 +314,42 @@ def test_a_user_without_trips_is_told_what_to_do_first(make_context: Any, server
 def test_keys_are_listed_under_the_question_mark(fish: Page):
     fish.keyboard.press("?")
     expect(fish.get_by_test_id("key-help")).to_contain_text("fish on")
+
+
+def test_a_number_is_typed_at_once_in_the_place_of_what_stands_there(fish: Page):
+    fish.get_by_test_id("temperature").click()
+    expect(fish.get_by_test_id("number-field")).to_be_focused()
+    fish.keyboard.type("53.5")
+    fish.keyboard.press("Enter")
+    expect(fish.get_by_test_id("number-dialog")).to_be_hidden()
+    expect(fish.get_by_test_id("temperature")).to_contain_text("53.5")
+
+
+def test_a_school_is_cast_to_and_counted_apart_from_the_rods(fish: Page):
+    before = fish.get_by_test_id("tally-rod-1").inner_text()
+    fish.get_by_test_id("note").click()
+    fish.get_by_test_id("turn-port").click()
+    fish.get_by_test_id("note").click()
+    expect(fish.get_by_test_id("turn-over")).to_be_enabled()
+    fish.get_by_test_id("to-cast").click()
+    fish.get_by_test_id("cast-count").fill("soon")
+    fish.get_by_test_id("cast-begin").click()
+    expect(fish.get_by_test_id("cast-sheet").get_by_role("alert")).to_contain_text("“soon”")
+    fish.get_by_test_id("cast-count").fill("6")
+    fish.get_by_test_id("cast-begin").click()
+    expect(fish.get_by_test_id("cast-now")).to_contain_text("count 6 (about 6 ft), slow")
+    fish.get_by_test_id("cast-hit").click()
+    fish.get_by_test_id("cast-hooked").click()
+    fish.get_by_test_id("cast-length").fill("24")
+    fish.get_by_test_id("cast-species-striper").check(force=True)
+    fish.get_by_test_id("cast-released").click()
+    expect(fish.get_by_test_id("cast-now")).to_contain_text("1 hit, 1 on, 1 in")
+    expect(fish.get_by_test_id("tally-rod-1")).to_have_text(before)
+    fish.keyboard.press("Escape")
+    # While it lasts, one press leads back to it.
+    fish.get_by_test_id("note").click()
+    fish.get_by_test_id("cast-end").click()
+    expect(fish.get_by_test_id("note")).to_have_text("Note")
 
 
 def test_current_gives_gps_speeds_up_and_down(fish: Page):

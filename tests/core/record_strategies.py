@@ -68,9 +68,14 @@ PAYLOADS: dict[str, st.SearchStrategy[dict[str, Any]]] = {
     "line_set": _set(),
     "line_in": _rod(),
     "bait_checked": _rod(),
+    "tangled": _rod(),
     "hit": _rod(),
     "hooked": _rod(),
-    "landed": _rod(length_m=st.sampled_from([0.3, 0.6]), kept=st.booleans()),
+    "landed": _rod(
+        length_m=st.sampled_from([0.3, 0.6]), kept=st.booleans(),
+        species=st.sampled_from([None, "trout", "striper"]),
+        photo_id=st.sampled_from([None, "0b1c0000-0000-4000-8000-000000000001"]),
+    ),
     "lost": _rod(),
     "speed_changed": _one(speed_mps=_SPEED),
     "temperature_read": _one(
@@ -105,6 +110,13 @@ PAYLOADS: dict[str, st.SearchStrategy[dict[str, Any]]] = {
     "bite_told": _rod(felt=st.sampled_from(["short", "solid"]), lost=st.just("fight")),
     "pass_begun": st.just({}),
     "pass_ended": st.just({}),
+    "turn_begun": _one(toward=st.sampled_from(["port", "starboard"])),
+    "turn_ended": st.just({}),
+    "casting_begun": _one(weight_kg=st.just(0.014), count_s=st.sampled_from([5.0, 60.0])),
+    "casting_ended": st.just({}),
+    "cast_bite": _one(
+        what=st.sampled_from(["hit", "hooked", "landed", "lost"]), kept=st.booleans()
+    ),
     "noted": st.sampled_from([{"kind": "birds"}, {"kind": "note", "text": "fog"}]),
     "day_planned": st.sampled_from([encode(planned()), encode(planned(rising(rise_degf=1.0)))]),
     "trip_ended": st.just({}),

@@ -395,3 +395,71 @@ def test_out_of_the_water_and_out_of_range_count_for_nothing():
         assert silent.mean == pytest.approx(blank.mean)
     dry, bitten = one_rod(), one_rod(event("hit", 22, rod_id="rod-1"))
     assert learnt(dry.now, at(30)).mean[0] < blank.mean[0] < learnt(bitten.now, at(30)).mean[0]
+
+
+def by_habit(*more: dict[str, Any], **changes: Any):
+    return fishing(event("school_chosen", 0, topic="advice", school="habits"), *more, **changes)
+
+
+def move_at(trip: Any, minute: float) -> Any:
+    return trip.view(at(minute)).move
+
+
+def test_habits_may_advise_instead_and_say_which_of_them_speaks():
+    two = [event("hit", minute, rod_id="rod-3") for minute in (10, 20)]
+    trip = by_habit(*two)
+    view = trip.view(at(25))
+    assert (view.advice_school, view.others) == ("habits", ())
+    # One hit is luck, one more a pattern; the rod that lags is looked at before it is changed.
+    assert view.move.answer.kind == "tuning"
+    assert view.move.source.startswith("Habit: the rod that lags")
+    assert (view.move.basis, view.move.probability, view.move.gain_hits) == ("school", None, None)
+    looked = view.move.answer
+    trip.add(event("checked", 26, **encode(looked.change.checked)))
+    copied = move_at(trip, 27)
+    assert (copied.answer.kind, copied.answer.rod_id) == ("copy", looked.rod_id)
+    assert copied.source.startswith("Habit: one more hit")
+    assert copied.answer.change.rod_rigged.lure_id == trip.state.rods["rod-3"].setup.lure_id
+
+
+def test_one_hit_moves_no_habit():
+    trip = by_habit(event("hit", 10, rod_id="rod-3"))
+    move = move_at(trip, 15)
+    assert move is None or move.answer.kind not in ("tuning", "copy")
+    weighed = fishing(event("hit", 10, rod_id="rod-3"))
+    assert weighed.view(at(15)).advice_school == "weighed"
+
+
+def test_habit_changes_colour_after_half_an_hour_without_a_bite_and_then_waits_again():
+    trip = by_habit()
+
+    def dry(minute: float) -> bool:
+        move = move_at(trip, minute)
+        return move is not None and move.source.startswith("Habit: half an hour")
+
+    assert not dry(25)
+    assert dry(33)
+    move = move_at(trip, 33)
+    assert move.answer.kind == "colour"
+    trip.add(event("rod_rigged", 34, **encode(move.answer.change.rod_rigged)))
+    trip.add(event("line_set", 35, rod_id=move.answer.rod_id, setting_m=10.0))
+    assert not dry(50)
+    assert dry(70)
+    # A bite ends the spell.
+    trip.add(event("hit", 71, rod_id="rod-1"))
+    assert not dry(75)
+
+
+def test_habit_too_brings_lures_back_into_their_range_first():
+    trip = by_habit(event("hit", 10, rod_id="rod-3"), event("hit", 11, rod_id="rod-3"), mph=3.4)
+    assert move_at(trip, 20).basis == "working_range"
+
+
+def test_a_striper_s_speed_is_what_its_gps_speeds_up_and_down_the_river_say():
+    # Common practice: by GPS 2.8 to 3.5 mph going up a moderate river, here one of 0.7 mph, and
+    # under 5 going down; a small-lipped plug works at 4 mph through the water.
+    method = method_of_the_hour(species="striper", surface_degc=degc_from_degf(60.0))
+    low, high = method.speed_low_mps / MPH_MPS, method.speed_high_mps / MPH_MPS
+    assert (low - 0.7, high - 0.7) == pytest.approx((2.8, 3.5), abs=0.05)
+    assert high + 0.7 < 5.0
+    assert low < 4.0 < high

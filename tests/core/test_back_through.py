@@ -125,3 +125,61 @@ def test_what_is_lacking_is_said():
     # Of yesterday's places only Review speaks.
     old = trip(event("hit", 11, rod_id="rod-1"), fixed(300))
     assert back_through(old.now, now_s=at(301)).targets == ()
+
+
+@pytest.mark.parametrize("toward_deg", [30.0, 210.0, 120.0, 300.0, 75.0])
+def test_in_a_current_each_lure_crosses_the_place_on_the_ground_when_it_is_told(toward_deg):
+    current = 0.35
+    held = trip(
+        event("current_noted", 0, speed_mps=current, toward_deg=toward_deg),
+        event("hit", 11, rod_id="rod-3"),
+    )
+    way = back_through(held.now, now_s=at(12)).way
+    flow = tuple(
+        current * part for part in
+        (math.sin(math.radians(toward_deg)), math.cos(math.radians(toward_deg)))
+    )
+    course = math.radians(way.arrive_deg)
+    ahead, right = (math.sin(course), math.cos(course)), (math.cos(course), -math.sin(course))
+    # The triangle of velocities, by itself: what the boat makes over ground on that course.
+    across = flow[0] * right[0] + flow[1] * right[1]
+    along = flow[0] * ahead[0] + flow[1] * ahead[1]
+    ground = along + math.sqrt(SPEED**2 - across**2)
+    through = tuple((ground * a - f) / SPEED for a, f in zip(ahead, flow, strict=True))
+    # Its time there: each step over the ground, less what the current did meanwhile, at its speed.
+    total, square = 0.0, SPEED**2 - current**2
+    for (x0, y0), (x1, y1) in pairwise(way.points):
+        dx, dy = x1 - x0, y1 - y0
+        with_it = dx * flow[0] + dy * flow[1]
+        total += (-with_it + math.sqrt(with_it**2 + square * (dx * dx + dy * dy))) / square
+    assert way.in_s == pytest.approx(total, rel=0.005)
+    off = {}
+    for crossing in way.crossings:
+        rod = next(rod for rod in held.rod_views() if rod.id == crossing.rod_id)
+        astern = rod.line.trail_m + rod.aft_m
+        boat = tuple(
+            end + ground * (crossing.in_s - way.in_s) * a
+            for end, a in zip(way.points[-1], ahead, strict=True)
+        )
+        lure = tuple(b - astern * t for b, t in zip(boat, through, strict=True))
+        miss = lure[0] - way.place[0], lure[1] - way.place[1]
+        assert miss[0] * ahead[0] + miss[1] * ahead[1] == pytest.approx(0.0, abs=0.3)
+        off[crossing.rod_id] = miss[0] * right[0] + miss[1] * right[1] - way.beside_m
+    # Lines of two lengths stream aslant: the place lies midway between them.
+    assert off["rod-1"] == pytest.approx(-off["rod-3"], abs=0.3)
+
+
+def test_the_countdown_knows_that_the_way_back_is_up_the_current():
+    def seconds(toward_deg):
+        held = trip(
+            event("current_noted", 0, speed_mps=0.3, toward_deg=toward_deg),
+            event("hit", 11, rod_id="rod-3"),
+        )
+        return back_through(held.now, now_s=at(12)).way.in_s
+
+    # Found going with the current on 30 degrees: back against it, slower than the other way round.
+    assert seconds(30.0) > seconds(210.0)
+    fast = trip(
+        event("current_noted", 0, speed_mps=0.7, toward_deg=30.0), event("hit", 11, rod_id="rod-3"),
+    )
+    assert "too fast" in back_through(fast.now, now_s=at(12)).why_not

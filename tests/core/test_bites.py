@@ -127,3 +127,86 @@ def test_notes_are_kept_with_their_place_or_without():
     for bad in ({"kind": "note"}, {"kind": "birds", "latitude_deg": 44.0}, {"kind": "poem"}):
         with pytest.raises(InvalidInputError):
             held.add(event("noted", 5, **bad))
+
+
+def side_of(held, rod_id):
+    setup = held.state.rods[rod_id].setup
+    return next(p.side_m for p in held.state.outfit.places if p.id == setup.place_id)
+
+
+TURNS = [event("speed_changed", 0, speed_mps=1.5 * MPH_MPS), *out("rod-1", "rod-6")]
+
+
+@pytest.mark.parametrize(("toward", "port_rod", "starboard_rod"), [
+    ("port", "inside_turn", "outside_turn"), ("starboard", "outside_turn", "inside_turn"),
+])
+def test_a_bite_in_a_turn_that_was_told_is_inside_or_outside_of_it(toward, port_rod, starboard_rod):
+    held = session(
+        *TURNS, event("turn_begun", 29, toward=toward), event("hit", 29.5, rod_id="rod-1"),
+        event("hit", 29.6, rod_id="rod-6"),
+    )
+    # Rod 1 stands to port, rod 6 to starboard.
+    assert (side_of(held, "rod-1") < 0.0, side_of(held, "rod-6") > 0.0) == (True, True)
+    assert bite(held, 30, "rod-1").doing == port_rod
+    assert bite(held, 30, "rod-6").doing == starboard_rod
+    assert held.view(at(30)).turning == toward
+    assert {due.why for due in held.state.looks_due.values()} == {"turn"}
+
+
+def test_a_turn_is_over_when_told_or_after_three_minutes():
+    told = session(*TURNS, event("turn_begun", 20, toward="port"), event("turn_ended", 21))
+    assert told.view(at(20.5)).turning is None  # it was told to be over, whenever it is asked
+    told.add(event("hit", 21.5, rod_id="rod-1"))
+    # The lures come after the boat: a minute's trail still feels the turn.
+    assert bite(told, 22).doing == "inside_turn"
+    told.add(event("hit", 25, rod_id="rod-6"))
+    assert bite(told, 25, "rod-6").doing == "steady"
+    untold = session(*TURNS, event("turn_begun", 20, toward="port"))
+    assert [untold.view(at(minute)).turning for minute in (22, 24)] == ["port", None]
+    untold.add(event("hit", 30, rod_id="rod-1"))
+    assert bite(untold, 30).doing == "steady"
+
+
+@pytest.mark.parametrize(("course_deg", "doing"), [
+    (40.0, "outside_turn"), (320.0, "inside_turn"), (10.0, "steady"),
+])
+def test_two_fixes_show_a_turn_that_nobody_told(course_deg, doing):
+    place = {"latitude_deg": 44.0, "longitude_deg": -115.0}
+    held = session(
+        *TURNS, event("position_fixed", 29, course_deg=0.0, **place),
+        event("position_fixed", 30, course_deg=course_deg, **place),
+        event("hit", 30.3, rod_id="rod-1"),
+    )
+    assert bite(held, 31).doing == doing
+
+
+def test_a_turn_that_fixes_showed_is_still_known_after_many_more_fixes():
+    place = {"latitude_deg": 44.0, "longitude_deg": -115.0}
+    turns = [
+        fix for k in range(2) for fix in (
+            event("position_fixed", 29 + 10 * k, course_deg=0.0, **place),
+            event("position_fixed", 30 + 10 * k, course_deg=320.0, **place),
+            event("hit", 30.3 + 10 * k, rod_id="rod-1"),
+        )
+    ]
+    held = session(*TURNS, *turns, *(
+        event("position_fixed", 50 + k, course_deg=320.0, **place) for k in range(20)
+    ))
+    assert "2 bites on the inside" in held.view(at(80)).turn_hint
+
+
+def test_bites_on_one_side_of_turns_say_slower_or_faster():
+    def hint(rod_id, turns):
+        held = session(*TURNS)
+        for k in range(turns):
+            held.add(event("turn_begun", 20 + 10 * k, toward="port"))
+            held.add(event("hit", 21 + 10 * k, rod_id=rod_id))
+        return held.view(at(60)).turn_hint
+
+    assert hint("rod-1", 1) is None
+    assert "slower or deeper" in hint("rod-1", 2)
+    assert "faster or shallower" in hint("rod-6", 2)
+    both = session(*TURNS, event("turn_begun", 20, toward="port"), *(
+        event("hit", 20.5 + k / 10, rod_id=rod) for k, rod in enumerate(("rod-1", "rod-6") * 2)
+    ))
+    assert both.view(at(30)).turn_hint is None

@@ -24,7 +24,7 @@ from coldwake_core.trip.solutions import Solutions
 TRIP = decode(Trip, trip_document())
 RIGGED = [decode_event(document) for document in rigged()]
 SOLVED = Solutions()
-SEQUENCES = int(os.environ.get("SEQUENCES", "2000"))
+SEQUENCES = int(os.environ.get("SEQUENCES", "1000"))
 SHARES = 8
 STACKED = {
     "rod_id": "rod-1", "place_id": "rigger-port", "line_id": "rigger-12", "lure_id": "thin-copper",

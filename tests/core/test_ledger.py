@@ -46,3 +46,16 @@ def test_a_line_left_in_for_lunch_was_not_being_reset():
 def test_a_day_without_a_line_has_an_empty_ledger():
     empty = ledger(session().now, at(60))
     assert (empty.rows, empty.in_water) == ((), None)
+
+
+def test_a_tangle_is_counted_with_its_kind_and_cleared_out_of_the_water():
+    boat = session(
+        line(0), line(0, "rod-3", 12.0), event("tangled", 20, rod_id="rod-1"), line(26),
+        event("tangled", 40, rod_id="rod-3"), event("tangled", 41, rod_id="rod-3"),
+    )
+    rows = {row.kind: row for row in ledger(boat.now, at(60)).rows}
+    assert (rows["flat"].tangles, rows["downrigger"].tangles) == (1, 2)
+    # Six minutes to clear it, twenty before and thirty-four since.
+    assert rows["flat"].reset_min == pytest.approx(6.0)
+    assert rows["flat"].rod_minutes == pytest.approx(20.0 + 34.0)
+    assert boat.state.rods["rod-3"].status == "in"

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
 
 import pytest
@@ -14,7 +15,8 @@ from coldwake_core.errors import InvalidInputError
 from coldwake_core.gear.common import common_speed
 from coldwake_core.gear.leader import LEADER_SCHOOLS, leader_span, wildness
 from coldwake_core.gear.setup import RodSetup, build_rig, working_range
-from coldwake_core.gear.tackle import Outfit
+from coldwake_core.gear.small import Board, Snubber
+from coldwake_core.gear.tackle import Outfit, Place
 from coldwake_core.places.rig.bench import bench, check_spread
 from coldwake_core.places.rig.chain import blade_action, chain, lure_outline
 from coldwake_core.rig_rules.engine import RULES, check_rod
@@ -70,6 +72,13 @@ HEAVY = {"hoochie_pink": {"mass_kg": 0.012}}
 FAST_LURE = {"hoochie_pink": {"works": {"low_mps": 1.2, "high_mps": 1.5}, "own_action": True}}
 SINGLES = WaterRules(
     entered_on="2026-04-01", origin="made up for a test", hooks="single", bait=False
+)
+BOARDED = replace(
+    outfit(), boards=(Board(id="b", name="Small board", lines_most=1),),
+    places=(*outfit().places, *(
+        Place(id=name, name=name, kind="board", side_m=side_m, tip_height_m=1.2)
+        for name, side_m in (("out-1", 12.0), ("out-2", 14.0), ("far", -12.0))
+    )),
 )
 CASES: list[tuple[str, dict[str, Any], dict[str, Any]]] = [
     ("blade-rolls", {"mph": 2.2}, {"mph": 1.5}),
@@ -135,6 +144,11 @@ CASES: list[tuple[str, dict[str, Any], dict[str, Any]]] = [
         {"leader_id": "fluoro-10-36", "line_id": "top-12"},
     ),
     (
+        "board-full",
+        {"place_id": "out-1", "facts": {"outfit": BOARDED, "others": (setup(place_id="out-2"),)}},
+        {"place_id": "out-1", "facts": {"outfit": BOARDED, "others": (setup(place_id="far"),)}},
+    ),
+    (
         "more-than-aboard",
         {"facts": {"others": (setup(rod_id="rod-2"), setup(rod_id="rod-3"))}},
         {"facts": {"others": (setup(rod_id="rod-2"),)}},
@@ -154,6 +168,25 @@ def test_rule_fires_and_must_not(rule: str, fires: dict[str, Any], silent: dict[
 
 def test_every_rule_has_its_two_cases_and_its_own_key():
     assert sorted(rule.id for rule in RULES) == sorted(case[0] for case in CASES)
+
+
+def test_a_board_that_nobody_noted_is_not_called_full():
+    unnoted = replace(BOARDED, boards=())
+    facts = {"outfit": unnoted, "others": (setup(place_id="out-2"),)}
+    assert "board-full" not in spoken(place_id="out-1", facts=facts)
+
+
+def test_a_snubber_from_the_box_is_one_and_is_drawn_at_its_own_length():
+    rubber = replace(outfit(), snubbers=(Snubber(id="long", name="Long rubber", length_m=0.2),))
+    facts = {"outfit": rubber}
+    assert "snubber-before-blade" in spoken(facts=facts, snubber_id="long")
+    (part,) = [
+        p for p in chain(rubber, setup(snubber_id="long"), 0.6) if p.kind == "snubber"
+    ]
+    assert (part.name, part.length_m) == ("Long rubber", 0.2)
+    with pytest.raises(InvalidInputError) as caught:
+        build_rig(rubber, setup(snubber_id="short"))
+    assert caught.value.field == "snubber_id"
 
 
 def test_snubber_on_a_dropper_is_left_to_the_school():

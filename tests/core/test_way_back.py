@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import math
+from itertools import pairwise
 
 import numpy as np
 import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from coldwake_core.boat.way_back import ways_back
+from coldwake_core.boat.way_back import ways_back, ways_back_in_current
 from coldwake_core.errors import InvalidInputError
 
 METRES = st.floats(-400.0, 400.0)
@@ -112,3 +113,54 @@ def test_mirrored_it_is_the_mirror_image(east, north, heading, arrive, radius):
     one, other = shortest(1.0), shortest(-1.0)
     assume(len(one) == len(other))
     assert one == pytest.approx(other, rel=1e-6, abs=1e-6)
+
+
+def asked(**changes):
+    return {
+        "east_m": 80.0, "north_m": -40.0, "heading_deg": 20.0, "arrive_deg": 200.0,
+        "port_m": 25.0, "starboard_m": 40.0, **changes,
+    }
+
+
+def test_without_a_current_it_is_the_way_on_still_water():
+    still = ways_back(**asked())
+    carried = ways_back_in_current(**asked(), speed_mps=0.8, flow_mps=(0.0, 0.0))
+    assert [way.length_m for way in carried] == pytest.approx([way.length_m for way in still])
+    for one, other in zip(carried, still, strict=True):
+        assert np.array(one.points) == pytest.approx(np.array(other.points))
+
+
+@pytest.mark.parametrize("flow", [(0.0, 0.4), (0.0, -0.4), (0.35, 0.0), (-0.2, 0.3)])
+def test_carried_by_the_current_it_still_comes_to_the_place_on_the_ground(flow):
+    speed = 0.8
+    ways = ways_back_in_current(**asked(), speed_mps=speed, flow_mps=flow)
+    assert ways
+    for way in ways:
+        assert math.hypot(way.points[-1][0] - 80.0, way.points[-1][1] + 40.0) < 0.1
+        # Seen from the water it goes at its own speed all the way: each step over the ground, less
+        # what the current did meanwhile, takes the time that solves |step - flow t| = speed t.
+        total = 0.0
+        for (x0, y0), (x1, y1) in pairwise(way.points):
+            dx, dy = x1 - x0, y1 - y0
+            a = speed**2 - flow[0] ** 2 - flow[1] ** 2
+            b = dx * flow[0] + dy * flow[1]
+            total += (-b + math.sqrt(b * b + a * (dx * dx + dy * dy))) / a
+        assert total == pytest.approx(way.length_m / speed, rel=0.005)
+
+
+def test_with_the_current_behind_the_way_back_up_takes_longer():
+    def time(flow_north):
+        way = ways_back_in_current(
+            **asked(east_m=0.0, north_m=-200.0, heading_deg=0.0, arrive_deg=180.0),
+            speed_mps=0.8, flow_mps=(0.0, flow_north),
+        )[0]
+        return way.length_m / 0.8
+
+    assert time(-0.3) < time(0.0) < time(0.3)
+
+
+def test_a_current_as_fast_as_the_boat_leaves_no_way_up_it():
+    assert not ways_back_in_current(
+        **asked(east_m=0.0, north_m=-200.0, heading_deg=0.0, arrive_deg=180.0),
+        speed_mps=0.8, flow_mps=(0.0, 0.9),
+    )

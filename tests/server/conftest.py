@@ -11,3 +11,11 @@ import pytest
 def quick_passwords(settings: Any) -> None:
     """A slow hash is the point of a password and the cost of a test."""
     settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+
+
+@pytest.fixture(autouse=True)
+def no_throttle_left() -> None:
+    """What one test has tried is not counted against the next."""
+    from django.core.cache import cache
+
+    cache.clear()

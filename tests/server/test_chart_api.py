@@ -96,6 +96,15 @@ def test_feet_and_exchanged_places_are_noticed_and_mended(client, water):
     assert looked["oddities"] == []
 
 
+def test_a_latitude_that_is_none_is_told_as_exchanged(client, water):
+    turned = csv_of([(b, a, d) for a, b, d in rows()])
+    status, refused = send(client, "post", path(water, "surveys/"), survey(turned))
+    assert (status, refused["field"]) == (422, "row 2.latitude")
+    assert "look exchanged" in refused["message"]
+    _, looked = send(client, "post", path(water, "surveys/"), survey(turned, swap=True))
+    assert looked["oddities"] == []
+
+
 def test_contours_and_waypoints_come_in_too(client, water):
     lines = {"type": "FeatureCollection", "features": [
         {

@@ -28,7 +28,7 @@ from trips.models import Event, Trip
 from trips.queries import keeping, trip_now_s
 
 pytestmark = pytest.mark.django_db
-OLD = Path(__file__).parent / "data" / "names_not_keys.sqlite3.gz"
+OLD = sorted((Path(__file__).parent / "data").glob("*.sqlite3.gz"))
 
 
 def test_a_clock_that_is_wrong_is_told_apart_from_a_tap_that_is(client_in: Any, demo: Trip):
@@ -341,15 +341,21 @@ def test_what_is_no_copy_is_not_put_back(settings: Any, tmp_path: Path):
         call_command("restore", str(tmp_path / "broken.sqlite3"))
 
 
-def test_yesterdays_database_is_copied_and_brought_up_to_date(tmp_path: Path):
+@pytest.mark.parametrize("old_file", OLD, ids=lambda path: path.name.removesuffix(".sqlite3.gz"))
+def test_a_database_of_an_earlier_version_is_copied_and_brought_up_to_date(
+    tmp_path: Path, old_file: Path
+):
     server = RunningServer(tmp_path, fresh=False)
-    with gzip.open(OLD) as packed, server.database.open("wb") as file:
+    with gzip.open(old_file) as packed, server.database.open("wb") as file:
         shutil.copyfileobj(packed, file)
     with closing(sqlite3.connect(server.database)) as old:
         events = old.execute("SELECT count(*) FROM trips_event").fetchone()[0]
     server.manage("backup", "--if-upgrading")
     assert len(list((tmp_path / "backups").glob("*.sqlite3"))) == 1
     server.manage("migrate", "--verbosity", "0")
+    # Nobody else reads the record, nor its copies, though it was left open before.
+    for file in (server.database, *(tmp_path / "backups").glob("*.sqlite3")):
+        assert file.stat().st_mode & 0o077 == 0
     server.manage("backup", "--if-upgrading")
     assert len(list((tmp_path / "backups").glob("*.sqlite3"))) == 1
     with closing(sqlite3.connect(server.database)) as new:

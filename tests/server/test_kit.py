@@ -11,7 +11,9 @@ import pytest
 from django.contrib.auth import get_user_model
 from django.test import Client
 
+from trips.kit import MOST_WATERS
 from trips.models import Trip
+from waters.models import Water
 
 pytestmark = pytest.mark.django_db
 
@@ -54,8 +56,10 @@ def test_kit_has_all_that_a_started_trip_has(client, kit):
     day = next(d for d in water["days"] if d["day"] == here.date().isoformat())
     assert day["sun"] == trip["sun"]
     assert day["utc_offset_min"] == trip["utc_offset_min"]
-    for mine, its in (("chart", "chart"), ("rules", "rules"), ("bottom_m", "bottom_m")):
-        assert water[mine] == trip[its]
+    for part in ("chart", "keep_out", "rules", "bottom_m"):
+        assert water[part] == trip[part]
+    # Of what stands on the chart, only what a boat stays out of.
+    assert {one["kind"] for one in trip["keep_out"]} == {"closed_ring", "hazard"}
     boat = next(o for o in kit["outfits"] if o["id"] == body["outfit_id"])
     assert boat["outfit"] == trip["outfit"]
     assert boat["readings"] == trip["readings"]
@@ -103,3 +107,19 @@ def test_a_kit_holds_nothing_of_anybody_else(kit, stranger):
     assert (theirs["waters"], theirs["outfits"], theirs["plans"]) == ([], [], [])
     answer = stranger.post("/api/trips/", begun(kit), format="json")
     assert (answer.status_code, answer.json()["field"]) == (422, "water_id")
+
+
+def test_a_kit_has_bounds_and_says_what_it_left_out(client, user):
+    before = client.get("/api/trips/kit/").json()
+    assert before["left_out"] == []
+    for i in range(MOST_WATERS):
+        Water.objects.create(
+            owner=user, name=f"Pond {i:02}", deepest_m=9.0, latitude_deg=44.0,
+            longitude_deg=-115.0, utc_offset_min=-420,
+        )
+    kit = client.get("/api/trips/kit/").json()
+    assert len(kit["waters"]) == MOST_WATERS
+    # Those that were fished come first; what is left out is named.
+    assert {w["name"] for w in before["waters"]} <= {w["name"] for w in kit["waters"]}
+    taken = MOST_WATERS - len(before["waters"])
+    assert kit["left_out"] == [f"Pond {i:02}" for i in range(taken, MOST_WATERS)]

@@ -145,6 +145,16 @@ def test_a_day_of_polar_night_has_no_sun_and_still_an_answer(client):
     assert status == 200
     assert all(hour["elevation_deg"] < 0.0 for hour in day["view"]["hours"])
     assert all(hour["across_deg"] == [] for hour in day["view"]["hours"])
+    assert day["sun"]["sunrise_s"] == day["sun"]["sunset_s"]
+    (dark,) = [caution for caution in day["view"]["cautions"] if caution["kind"] == "dark"]
+    assert "does not rise" in dark["text"]
+
+
+def test_a_day_without_a_night_has_sun_all_round(client):
+    Water.objects.filter(pk=water_id()).update(latitude_deg=78.0, longitude_deg=15.0)
+    day = send(client, "post", "/api/plans/day/", asked(day="2026-06-21"))[1]
+    assert day["sun"]["sunset_s"] - day["sun"]["sunrise_s"] == pytest.approx(24 * 3600.0)
+    assert not any("does not rise" in caution["text"] for caution in day["view"]["cautions"])
 
 
 def test_surface_that_nobody_read_is_guessed_from_the_month_and_an_old_one_is_doubted(client):

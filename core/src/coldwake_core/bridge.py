@@ -31,6 +31,7 @@ from .places.fish.steer import through_water_mps
 from .places.fish.view import FishView, RodView
 from .places.plan.day import DayView, today_view
 from .places.rig.bench import BenchView, SpreadCheck, bench, check_spread, ladder
+from .places.rig.shelf import ShelfPiece, shelf
 from .record.old import read_events, read_trip
 from .record.payloads import PositionFixed
 from .trip.now import Now
@@ -193,6 +194,10 @@ class Answers:
         """What aboard answers "a little less flash, same thump"."""
         tried = decode(RodSetup, setup, field="setup")
         return ladder(self._now, tried, flash=flash, thump=thump)
+
+    def shelf(self, setup: SetupDocument) -> tuple[ShelfPiece, ...]:
+        """What aboard could hang on a rod."""
+        return shelf(self._now, decode(RodSetup, setup, field="setup"))
 
     def check_spread(self) -> SpreadCheck:
         """What the rules say of all rods together."""

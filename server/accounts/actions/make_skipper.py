@@ -22,29 +22,30 @@ def skipper_wanted() -> bool:
     return not get_user_model().objects.exclude(password__startswith="!").exists()
 
 
+def checked_account(username: object, password: object) -> tuple[Any, str]:
+    """Return a user, not kept yet, and the password; raises CoreError naming the field."""
+    users = get_user_model()
+    name = require_text("username", username, longest=150)
+    user = users(username=users.normalize_username(name.strip()))
+    try:
+        user.full_clean(exclude=["password"])
+    except ValidationError as error:
+        field, (message, *_) = next(iter(error.message_dict.items()))
+        raise InvalidInputError(field, name, f"another: {message}") from None
+    typed = require_text("password", password, longest=LONGEST_PASSWORD)
+    try:
+        validate_password(typed, user)
+    except ValidationError as error:
+        raise InvalidInputError("password", "as typed", " ".join(error.messages)) from None
+    return user, typed
+
+
 @dataclass(frozen=True, kw_only=True)
 class MakeSkipper:
-    """Make the first account; any other is made by `manage.py createsuperuser`."""
+    """Make the first account; crew is taken on screen, others by `manage.py createsuperuser`."""
 
     username: object
     password: object
-
-    def check(self) -> tuple[Any, str]:
-        """Return the user, not kept yet, and the password; raises CoreError naming the field."""
-        users = get_user_model()
-        name = require_text("username", self.username, longest=150)
-        user = users(username=users.normalize_username(name.strip()))
-        try:
-            user.full_clean(exclude=["password"])
-        except ValidationError as error:
-            field, (message, *_) = next(iter(error.message_dict.items()))
-            raise InvalidInputError(field, name, f"another: {message}") from None
-        password = require_text("password", self.password, longest=LONGEST_PASSWORD)
-        try:
-            validate_password(password, user)
-        except ValidationError as error:
-            raise InvalidInputError("password", "as typed", " ".join(error.messages)) from None
-        return user, password
 
     def execute(self) -> Any:
         """Make it, if no other has been made meanwhile."""
@@ -53,7 +54,7 @@ class MakeSkipper:
                 raise ConflictError(
                     "username: this server has its skipper's account already. Log in with it."
                 )
-            user, password = self.check()
+            user, password = checked_account(self.username, self.password)
             user.set_password(password)
             user.save()
         return user

@@ -16,3 +16,22 @@ class LoginSerializer(serializers.Serializer):
 
     username = serializers.CharField(max_length=150)
     password = serializers.CharField(max_length=200, style={"input_type": "password"})
+
+
+class OwnPasswordSerializer(serializers.Serializer):
+    """The password that the account has, typed once more."""
+
+    password = serializers.CharField(max_length=200, style={"input_type": "password"})
+
+
+class NewPasswordSerializer(OwnPasswordSerializer):
+    """The password that the account has, and another."""
+
+    new_password = serializers.CharField(max_length=200, style={"input_type": "password"})
+
+
+class CrewSerializer(serializers.Serializer):
+    """Somebody in the crew."""
+
+    id = serializers.IntegerField()
+    username = serializers.CharField()

@@ -21,6 +21,7 @@ from coldwake_core.gear.usual import USUAL_PLACES
 from coldwake_core.lines.materials import MATERIALS
 from common.csv import CsvParser
 from common.errors import body_of
+from common.keys import key_of
 from common.schemas import ErrorSerializer
 
 from ..actions.import_pieces import ImportPieces, add_starter
@@ -65,9 +66,7 @@ def _chosen_outfit(request: Request) -> Outfit | None:
     text = request.query_params.get("outfit_id")
     if text is None:
         return None
-    if not text.isascii() or not text.isdigit() or len(text) > 15:
-        raise UnknownItemError("outfit_id", text[:40], "one of your boats")
-    return own_outfit(request.user, int(text))
+    return own_outfit(request.user, key_of(text))
 
 
 class PieceListView(APIView):

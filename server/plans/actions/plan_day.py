@@ -11,6 +11,7 @@ from astral import Observer
 from astral.sun import azimuth, elevation
 
 from coldwake_core.advice.colour import COLOUR_SCHOOLS
+from coldwake_core.advice.limits import noted_for
 from coldwake_core.advice.safety import WayHome
 from coldwake_core.checks import require_choice, require_number, require_text
 from coldwake_core.column.ensemble import (
@@ -29,6 +30,7 @@ from coldwake_core.record.payloads import SCHOOLS
 from coldwake_core.record.planned import DayPlan, PlannedHour
 from coldwake_core.record.trip import Sun
 from coldwake_core.rig_rules.law import WaterRules
+from coldwake_core.trade import Species
 from coldwake_core.water.light import SECCHI_M
 from coldwake_core.water.weather import (
     STEP_S,
@@ -89,29 +91,11 @@ def fetch_m(water: Water) -> float:
     return max(math.hypot(north, east) * float(chart["cell_m"]), 100.0)
 
 
-def rules_said(water: Water, day: date) -> tuple[str, ...]:
+def rules_said(water: Water, day: date, species: Species) -> tuple[str, ...]:
     """Return what the user noted of the water's rules that bears on a day, in sentences."""
     if water.rules is None:
         return ()
-    rules = decode(WaterRules, water.rules, field="rules")
-    said = []
-    if not rules.in_season(day):
-        said.append(
-            f"Out of the season that you noted ({rules.season_from} to {rules.season_to})."
-        )
-    if rules.rods_most is not None:
-        said.append(f"{rules.rods_most} rods at most on the boat.")
-    if rules.bag_most is not None:
-        counts = ", those let go from bait with them" if rules.bait_counts else ""
-        said.append(f"{rules.bag_most} fish a day{counts}.")
-    if rules.possession_most is not None:
-        said.append(f"{rules.possession_most} in possession, at home and aboard together.")
-    if rules.hooks != "any":
-        said.append(f"Hooks: {rules.hooks.replace('_', ', ')}.")
-    if not rules.bait:
-        said.append("No bait.")
-    said.append(f"As you read it on {rules.entered_on}: {rules.origin}. It is not the law.")
-    return tuple(said)
+    return noted_for(decode(WaterRules, water.rules, field="rules"), species, day)
 
 
 def shallows_of(water: Water) -> tuple[Shallow, ...]:
@@ -141,7 +125,8 @@ def shown(plan: DayPlan, *, water: Water, day: date, asked: dict[str, Any]) -> P
         home=HOME if home is None else decode(WayHome, home, field="home"),
     )
     return PlannedDay(
-        plan=plan, view=view, sun=sun, utc_offset_min=offset_min, rules=rules_said(water, day),
+        plan=plan, view=view, sun=sun, utc_offset_min=offset_min,
+        rules=rules_said(water, day, species),
         river=None if river is None else river_view(
             decode(RiverDay, river, field="river"), plan, view.phases, shallows_of(water)
         ),

@@ -22,6 +22,7 @@ from coldwake_core.record.planned import DayPlan
 from coldwake_core.survey.legs import Leg, LegsWish, plan_legs
 from coldwake_core.water.weather import DayWeather
 from common.errors import body_of
+from common.keys import key_of
 from common.schemas import ErrorSerializer
 from waters.chart_out import chart_of, features_of, gpx_of_legs
 
@@ -223,7 +224,6 @@ class WeatherView(APIView):
     )
     def get(self, request: Request) -> Response:
         """Return the service's answer, or the last one kept with its age."""
-        asked = request.query_params.get("water_id", "")
-        water = own_water(request.user, int(asked) if asked.isdecimal() else asked)
+        water = own_water(request.user, key_of(request.query_params.get("water_id", "")))
         day = read_day(request.query_params.get("day"))
         return Response(encode(weather_of(water, day, midnight_of(water, day))))

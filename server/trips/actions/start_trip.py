@@ -9,7 +9,8 @@ from typing import Any
 
 from django.db import transaction
 
-from coldwake_core.chart.grid import MOST_CARRIED
+from coldwake_core.chart.features import KEEP_OUT
+from coldwake_core.chart.grid import MOST_CARRIED, DepthGrid
 from coldwake_core.checks import require_choice, require_text
 from coldwake_core.decode import decode, encode
 from coldwake_core.errors import InvalidInputError, UnknownItemError
@@ -20,7 +21,7 @@ from coldwake_core.record.payloads import check_uuid
 from common.errors import ConflictError
 from locker.models import Outfit
 from plans.models import Plan
-from waters.chart_out import chart_of
+from waters.chart_out import chart_of, features_of
 from waters.models import Water
 from waters.sun import sun_of_day
 
@@ -83,6 +84,7 @@ class StartTrip:
             "clock_shift_s": self.clock_shift_s,
             "readings": earlier_readings(outfit),
             "chart": carried_chart(water),
+            "keep_out": carried_keep_out(water),
             "rules": water.rules,
             "plan": plan,
             "earlier": earlier_days(
@@ -119,21 +121,36 @@ class StartTrip:
             if started is not None:
                 raise ConflictError({"id": [f"{key} must be new: make another UUID."]})
             trip.save()
-            if setups:
-                AppendEvents(trip, [
-                    {
-                        "id": str(uuid.uuid4()), "at_s": self.started_at.timestamp(),
-                        "type": "rod_rigged", "payload": encode(setup),
-                    }
-                    for setup in setups
-                ]).execute()
+            put_rigged(trip, setups)
         return trip
 
 
 def carried_chart(water: Water) -> Any:
     """The chart at today's level, no larger than a phone reads in a moment."""
     chart = chart_of(water)
-    return None if chart is None else encode(chart.coarser(MOST_CARRIED))
+    return None if chart is None else carried_chart_of(chart)
+
+
+def carried_chart_of(chart: DepthGrid) -> Any:
+    """A chart, no larger than a phone reads in a moment."""
+    return encode(chart.coarser(MOST_CARRIED))
+
+
+def put_rigged(trip: Trip, setups: list[RodSetup]) -> None:
+    """Put on a trip's rods what is on them as it begins."""
+    if setups:
+        AppendEvents(trip, [
+            {
+                "id": str(uuid.uuid4()), "at_s": trip.started_at.timestamp(),
+                "type": "rod_rigged", "payload": encode(setup),
+            }
+            for setup in setups
+        ]).execute()
+
+
+def carried_keep_out(water: Water) -> Any:
+    """Closed water and hazards, as they stand on the chart today."""
+    return [encode(feature) for feature in features_of(water) if feature.kind in KEEP_OUT]
 
 
 def last_rigging(boat: Outfit, aboard: CoreOutfit) -> list[RodSetup]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from drf_spectacular.utils import PolymorphicProxySerializer, extend_schema_field
 from rest_framework import serializers
 
+from coldwake_core.chart.features import Feature
 from coldwake_core.chart.grid import DepthGrid
 from coldwake_core.gear.ladder import LadderStep
 from coldwake_core.gear.setup import RodSetup
@@ -16,7 +17,9 @@ from coldwake_core.places.above.unfolding import ManoeuvreView
 from coldwake_core.places.fish.beside import BesideView
 from coldwake_core.places.fish.view import FishView
 from coldwake_core.places.review.ledger import Ledger
+from coldwake_core.places.review.photos import Photo
 from coldwake_core.places.rig.bench import BenchView, SpreadCheck
+from coldwake_core.places.rig.shelf import ShelfPiece
 from coldwake_core.record.beside import TackleBrought
 from coldwake_core.record.earlier import EarlierDay
 from coldwake_core.record.events import EVENT_TYPES
@@ -37,6 +40,7 @@ LadderStepSerializer = serializer_of(LadderStep)
 BesideViewSerializer = serializer_of(BesideView)
 TackleBroughtSerializer = serializer_of(TackleBrought)
 SpreadCheckSerializer = serializer_of(SpreadCheck)
+ShelfPieceSerializer = serializer_of(ShelfPiece)
 RodSetupSerializer = serializer_of(RodSetup)
 LineOrdersSerializer = serializer_of(LineOrders)
 BackOfferSerializer = serializer_of(BackOffer)
@@ -77,6 +81,9 @@ class TripRowSerializer(serializers.Serializer):
     utc_offset_min = serializers.IntegerField()
     is_ended = serializers.BooleanField()
     outfit_id = serializers.IntegerField(allow_null=True, help_text="its boat, where it is kept")
+    skipper = serializers.CharField(
+        allow_null=True, help_text="whose trip it is, where the user is of the crew"
+    )
     now_s = serializers.FloatField(help_text="now by the trip's own clock; its start once ended")
 
 
@@ -141,6 +148,26 @@ class KitDaySerializer(serializers.Serializer):
     sun = serializer_of(Sun)()
 
 
+class PhotoSerializer(serializer_of(Photo)):  # type: ignore[misc]
+    """A photo, as the record tells of it, and whether its picture has come in."""
+
+    is_here = serializers.BooleanField()
+
+
+class PhotosSerializer(serializers.Serializer):
+    """The photos of a trip, in order of time."""
+
+    photos = PhotoSerializer(many=True)
+
+
+class KeptPhotoSerializer(serializers.Serializer):
+    """A picture that is kept, and how large."""
+
+    photo_id = serializers.UUIDField()
+    width_px = serializers.IntegerField()
+    height_px = serializers.IntegerField()
+
+
 class KitWaterSerializer(serializers.Serializer):
     """A water as a trip on it begins."""
 
@@ -148,6 +175,7 @@ class KitWaterSerializer(serializers.Serializer):
     name = serializers.CharField()
     bottom_m = serializers.FloatField()
     chart = serializer_of(DepthGrid)(allow_null=True)
+    keep_out = serializer_of(Feature)(many=True)
     rules = serializer_of(WaterRules)(allow_null=True)
     days = KitDaySerializer(many=True)
     earlier = serializers.DictField(child=serializer_of(EarlierDay)(many=True))
@@ -178,6 +206,9 @@ class KitSerializer(serializers.Serializer):
 
     made_at_s = serializers.FloatField()
     waters = KitWaterSerializer(many=True)
+    left_out = serializers.ListField(
+        child=serializers.CharField(), help_text="waters that there is no room for"
+    )
     outfits = KitOutfitSerializer(many=True)
     plans = KitPlanSerializer(many=True)
 

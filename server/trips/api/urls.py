@@ -2,6 +2,16 @@
 
 from django.urls import path
 
+from .exports import (
+    BringTripView,
+    CalendarView,
+    ExportCsvView,
+    ExportGeoJsonView,
+    ExportGpxView,
+    ExportJsonView,
+    ExportLinesView,
+    LineSchemaView,
+)
 from .opening import ChangedOpeningView, OpeningView, PlannedOpeningView
 from .views import (
     AboardNewsView,
@@ -10,8 +20,6 @@ from .views import (
     BesideView,
     DaySoundingsView,
     EventsView,
-    ExportCsvView,
-    ExportJsonView,
     FirstDayView,
     FishView,
     KitView,
@@ -23,7 +31,10 @@ from .views import (
     NumbersView,
     NumberView,
     OrdersView,
+    PhotosView,
+    PhotoView,
     PlanView,
+    ShelfView,
     SpreadView,
     TakePlanView,
     TightestView,
@@ -37,6 +48,9 @@ urlpatterns = [
     path("planned-opening/", PlannedOpeningView.as_view()),
     path("kit/", KitView.as_view()),
     path("last-surface/", LastSurfaceView.as_view()),
+    path("calendar.ics", CalendarView.as_view()),
+    path("line.schema.json", LineSchemaView.as_view()),
+    path("bring/", BringTripView.as_view()),
     path("<uuid:trip_id>/", TripView.as_view()),
     path("<uuid:trip_id>/events/", EventsView.as_view()),
     path("<uuid:trip_id>/fish/", FishView.as_view()),
@@ -48,6 +62,7 @@ urlpatterns = [
     path("<uuid:trip_id>/numbers/", NumbersView.as_view()),
     path("<uuid:trip_id>/bench/", BenchView.as_view()),
     path("<uuid:trip_id>/ladder/", LadderView.as_view()),
+    path("<uuid:trip_id>/shelf/", ShelfView.as_view()),
     path("<uuid:trip_id>/beside/", BesideView.as_view()),
     path("<uuid:trip_id>/news/", AboardNewsView.as_view()),
     path("<uuid:trip_id>/spread/", SpreadView.as_view()),
@@ -58,6 +73,11 @@ urlpatterns = [
     path("<uuid:trip_id>/back/", BackView.as_view()),
     path("<uuid:trip_id>/ledger/", LedgerView.as_view()),
     path("<uuid:trip_id>/soundings/", DaySoundingsView.as_view()),
+    path("<uuid:trip_id>/photos/", PhotosView.as_view()),
+    path("<uuid:trip_id>/photos/<uuid:photo_id>/", PhotoView.as_view()),
     path("<uuid:trip_id>/export.json", ExportJsonView.as_view()),
+    path("<uuid:trip_id>/export.jsonl", ExportLinesView.as_view()),
+    path("<uuid:trip_id>/export.gpx", ExportGpxView.as_view()),
+    path("<uuid:trip_id>/export.geojson", ExportGeoJsonView.as_view()),
     path("<uuid:trip_id>/export.csv", ExportCsvView.as_view()),
 ]

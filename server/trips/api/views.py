@@ -7,8 +7,9 @@ import uuid
 from datetime import UTC, datetime
 from typing import Any
 
-from django.http import HttpResponse
+from django.http import FileResponse, HttpResponse
 from drf_spectacular.utils import OpenApiParameter, extend_schema
+from rest_framework.exceptions import NotFound
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
@@ -23,28 +24,32 @@ from coldwake_core.places.fish.beside import beside_view
 from coldwake_core.places.fish.page import fish_view
 from coldwake_core.places.fish.rods import lines_tried
 from coldwake_core.places.review.ledger import ledger
+from coldwake_core.places.review.photos import photos
 from coldwake_core.places.rig.bench import bench, check_spread, ladder
+from coldwake_core.places.rig.shelf import shelf
 from coldwake_core.record.day_soundings import day_soundings
 from coldwake_core.trip.today import surface_readings
 from coldwake_core.water.forecast import SurfaceReading
 from common.errors import body_of
+from common.keys import key_of
+from common.raw import RawParser
 from common.schemas import ErrorSerializer
 from locker.models import Outfit
 from waters.models import Water
 
 from ..actions.append_events import CLOCK_SLACK_S, AppendEvents, ClockError
 from ..actions.first_day import FirstDay
+from ..actions.keep_photo import MOST_BYTES, KeepPhoto
 from ..actions.start_trip import StartTrip
 from ..actions.take_plan import TakePlan
 from ..kit import kit_of
 from ..models import Trip
-from ..permissions import own_trip
+from ..permissions import own_trip, seen_by
 from ..queries import (
     aboard_news,
-    event_documents,
-    events_csv,
     events_json,
     last_seq,
+    trip_at,
     trip_now,
     trip_now_s,
 )
@@ -58,6 +63,7 @@ from .schemas import (
     EventPageSerializer,
     FirstDaySerializer,
     FishViewSerializer,
+    KeptPhotoSerializer,
     KitSerializer,
     LadderAskedSerializer,
     LadderStepSerializer,
@@ -67,27 +73,29 @@ from .schemas import (
     ManoeuvreViewSerializer,
     NewTripSerializer,
     NumberAtSpeedSerializer,
+    PhotosSerializer,
     PlanViewSerializer,
     RodLineSerializer,
     RodSetupSerializer,
+    ShelfPieceSerializer,
     SpreadCheckSerializer,
     TackleBroughtSerializer,
     TakePlanSerializer,
     TightestTurnsSerializer,
     TripDocumentSerializer,
-    TripExportSerializer,
     TripListSerializer,
 )
 
 _ERRORS = {404: ErrorSerializer, 422: ErrorSerializer}
 
 
-def _row(trip: Trip) -> dict[str, Any]:
+def _row(trip: Trip, user: Any) -> dict[str, Any]:
     return {
         "id": str(trip.pk), "name": trip.name, "water_name": trip.water_name,
         "species": trip.species, "started_at_s": trip.started_at.timestamp(),
         "is_ended": trip.is_ended, "utc_offset_min": trip.utc_offset_min,
         "outfit_id": trip.boat_id,
+        "skipper": None if trip.owner_id == user.pk else trip.owner.get_username(),
         # By its own clock: one that was left open is fished today, the demo's on its own day.
         "now_s": trip.started_at.timestamp() if trip.is_ended else trip_now_s(trip),
     }
@@ -100,12 +108,12 @@ class TripListView(APIView):
     def get(self, request: Request) -> Response:
         """List trips, the latest first, with what a new one can be started with."""
         owner = {"owner_id": request.user.pk}
-        trips = Trip.objects.filter(**owner).only(
+        trips = Trip.objects.filter(seen_by(request.user), is_practice=False).only(
             "id", "name", "water_name", "species", "started_at", "is_ended", "utc_offset_min",
-            "clock_shift_s", "rest_after_s",
-        )
+            "clock_shift_s", "rest_after_s", "clock_pace", "clock_set_s", "owner__username",
+        ).select_related("owner")
         return Response({
-            "trips": [_row(trip) for trip in trips[:200]],
+            "trips": [_row(trip, request.user) for trip in trips[:200]],
             "waters": list(Water.objects.filter(**owner).values("id", "name")),
             "outfits": list(Outfit.objects.filter(**owner).values("id", "name")),
         })
@@ -160,10 +168,8 @@ class LastSurfaceView(APIView):
     )
     def get(self, request: Request) -> Response:
         """Return it, or nothing where no trip read one."""
-        asked = request.query_params.get("water_id", "")
-        trips = Trip.objects.filter(
-            owner_id=request.user.pk, water_id=int(asked) if asked.isdecimal() else 0
-        )
+        water_id = key_of(request.query_params.get("water_id", ""))
+        trips = Trip.objects.filter(owner_id=request.user.pk, water_id=water_id)
         surface: SurfaceReading | None = None
         profile: list[tuple[float, float]] = []
         read_s: float | None = None
@@ -211,7 +217,8 @@ class TripView(APIView):
         trip = own_trip(request.user, trip_id)
         document = trip.document()
         # By the clock as it stands: that of a trip that rests is further behind every minute.
-        document["clock_shift_s"] = time.time() - trip_now_s(trip)
+        document["clock_set_s"] = time.time()
+        document["clock_shift_s"] = document["clock_set_s"] - trip_now_s(trip)
         return Response(document)
 
 
@@ -244,7 +251,7 @@ class EventsView(APIView):
     )
     def post(self, request: Request, trip_id: uuid.UUID) -> Response:
         """Append events, all or none; an id that is known changes nothing."""
-        trip = own_trip(request.user, trip_id)
+        trip = own_trip(request.user, trip_id, late=True)
         appended = AppendEvents(trip, body_of(request).get("events")).execute()
         return Response({"added": appended.added, "known": appended.known})
 
@@ -252,11 +259,20 @@ class EventsView(APIView):
 class FishView(APIView):
     """What the Fish view shows."""
 
-    @extend_schema(operation_id="get_fish", responses={200: FishViewSerializer, **_ERRORS})
+    @extend_schema(
+        operation_id="get_fish", responses={200: FishViewSerializer, **_ERRORS},
+        parameters=[OpenApiParameter("at_s", float, OpenApiParameter.QUERY, required=False)],
+    )
     def get(self, request: Request, trip_id: uuid.UUID) -> Response:
-        """Compute it for this moment."""
+        """Compute it for this moment; or for an earlier one, without the advice of then."""
         trip = own_trip(request.user, trip_id)
-        return Response(encode(fish_view(trip_now(trip), trip_now_s(trip))))
+        if "at_s" not in request.query_params:
+            return Response(encode(fish_view(trip_now(trip), trip_now_s(trip))))
+        at_s = require_number(
+            "at_s", _number(request, "at_s"), low=trip.started_at.timestamp() - 86400.0,
+            high=max(trip_now_s(trip), trip.started_at.timestamp()) + 1.0, unit="s",
+        )
+        return Response(encode(fish_view(trip_at(trip, at_s), at_s, advised=False)))
 
 
 def _number(request: Request, name: str) -> float | str:
@@ -422,6 +438,19 @@ class BenchView(APIView):
         return Response(encode(bench(now, setup, fit=fit)))
 
 
+class ShelfView(APIView):
+    """The box, opened at one rod."""
+
+    @extend_schema(
+        operation_id="post_shelf", request=RodSetupSerializer,
+        responses={200: ShelfPieceSerializer(many=True), **_ERRORS},
+    )
+    def post(self, request: Request, trip_id: uuid.UUID) -> Response:
+        """Say what aboard could hang on it; nothing is kept."""
+        now = trip_now(own_trip(request.user, trip_id))
+        return Response(encode(shelf(now, decode(RodSetup, body_of(request), field="setup"))))
+
+
 class LadderView(APIView):
     """A little less flash, the same thump."""
 
@@ -533,26 +562,54 @@ class DaySoundingsView(APIView):
         })
 
 
-class ExportJsonView(APIView):
-    """A whole trip as JSON."""
+class PhotosView(APIView):
+    """The photos of a trip."""
 
-    @extend_schema(operation_id="export_json", responses={200: TripExportSerializer, **_ERRORS})
+    @extend_schema(operation_id="list_photos", responses={200: PhotosSerializer, **_ERRORS})
     def get(self, request: Request, trip_id: uuid.UUID) -> Response:
-        """Return the trip and its events as a file."""
+        """List what the record tells of photos, and which pictures have come in."""
         trip = own_trip(request.user, trip_id)
-        response = Response({"trip": trip.document(), "events": event_documents(trip)})
-        response["Content-Disposition"] = f'attachment; filename="trip-{trip.pk}.json"'
-        return response
+        here = {str(key) for key in trip.photos.values_list("pk", flat=True)}
+        return Response({
+            "photos": [
+                {**encode(photo), "is_here": photo.photo_id in here}
+                for photo in photos(trip_now(trip).state)
+            ]
+        })
 
 
-class ExportCsvView(APIView):
-    """The events of a trip as CSV."""
+class PictureParser(RawParser):
+    """A picture as it is."""
 
-    @extend_schema(operation_id="export_csv", responses={(200, "text/csv"): str, **_ERRORS})
-    def get(self, request: Request, trip_id: uuid.UUID) -> HttpResponse:
-        """Return the events as a file."""
-        trip = own_trip(request.user, trip_id)
-        return HttpResponse(
-            events_csv(trip), content_type="text/csv; charset=utf-8",
-            headers={"Content-Disposition": f'attachment; filename="trip-{trip.pk}.csv"'},
+    media_type = "image/*"
+    most_bytes = MOST_BYTES
+
+
+class PhotoView(APIView):
+    """A picture."""
+
+    parser_classes = [PictureParser]
+
+    @extend_schema(operation_id="get_photo", responses={(200, "image/jpeg"): bytes, **_ERRORS})
+    def get(self, request: Request, trip_id: uuid.UUID, photo_id: uuid.UUID) -> FileResponse:
+        """Return the picture."""
+        photo = own_trip(request.user, trip_id).photos.filter(pk=photo_id).first()
+        if photo is None or not photo.file.exists():
+            raise NotFound("There is no such photo here yet.")
+        return FileResponse(
+            photo.file.open("rb"), content_type="image/jpeg",
+            headers={"Cache-Control": "private, max-age=86400"},
         )
+
+    @extend_schema(
+        operation_id="keep_photo", request={"image/*": bytes},
+        responses={200: KeptPhotoSerializer, **_ERRORS},
+    )
+    def put(self, request: Request, trip_id: uuid.UUID, photo_id: uuid.UUID) -> Response:
+        """Keep a picture, once, under the id that the record names it by."""
+        trip = own_trip(request.user, trip_id, late=True)
+        data = request.data if isinstance(request.data, bytes) else b""
+        photo = KeepPhoto(trip=trip, photo_id=photo_id, data=data).execute()
+        return Response({
+            "photo_id": str(photo.pk), "width_px": photo.width_px, "height_px": photo.height_px
+        })

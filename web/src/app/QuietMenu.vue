@@ -1,16 +1,18 @@
 <script setup lang="ts">
 // What is chosen once and then forgotten: theme, units, account. One button, so that the rail holds places only.
 import { mdiDotsHorizontal } from '@mdi/js'
+import { ref } from 'vue'
 import { useSessionStore } from '@/features/account/store'
 import { useDisplayStore } from '@/shared/units/store'
 
+const open = ref(false)
 const emit = defineEmits<{ leave: [] }>()
 const display = useDisplayStore()
 const session = useSessionStore()
 </script>
 
 <template>
-  <v-menu location="end bottom" :close-on-content-click="false" content-class="quiet-menu">
+  <v-menu v-model="open" location="end bottom" :close-on-content-click="false" content-class="quiet-menu">
     <template #activator="{ props }">
       <button class="opener" v-bind="props" data-test="menu">
         <svg viewBox="0 0 24 24" aria-hidden="true"><path :d="mdiDotsHorizontal" /></svg>More
@@ -26,6 +28,15 @@ const session = useSessionStore()
       <button class="row" data-test="knots" :aria-pressed="display.units.speed === 'kn'" @click="display.toggleNautical">
         <span>Speed</span><strong>{{ display.units.speed }}</strong>
       </button>
+      <button class="row" data-test="spoken" :aria-pressed="display.spoken" @click="display.spoken = !display.spoken">
+        <span>Numbers spoken</span><strong>{{ display.spoken ? 'yes' : 'no' }}</strong>
+      </button>
+      <router-link class="row" to="/instruments" data-test="to-instruments" @click="open = false"
+        ><span>Instruments</span><strong>›</strong></router-link
+      >
+      <router-link class="row" to="/account" data-test="to-account" @click="open = false"
+        ><span>Account</span><strong>›</strong></router-link
+      >
       <button class="row" data-test="leave" @click="emit('leave')">
         <span>Leave</span><strong>{{ session.username }}</strong>
       </button>
@@ -66,6 +77,7 @@ const session = useSessionStore()
   padding: 0 16px;
   align-items: center;
   color: var(--ink);
+  text-decoration: none;
 }
 .row + .row {
   border-top: 1px solid var(--line);

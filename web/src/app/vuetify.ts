@@ -74,6 +74,8 @@ export function makeVuetify() {
       VTextField: { variant: 'outlined', density: 'comfortable', hideDetails: 'auto' },
       VSelect: { variant: 'outlined', density: 'comfortable', hideDetails: 'auto' },
       VDialog: { maxWidth: 460 },
+      // A menu that is still growing is a button that moves away under a wet thumb.
+      VMenu: { transition: false },
     },
   })
 }

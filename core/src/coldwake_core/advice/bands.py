@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
-from ..record.trip import Species
+from ..trade import Species
 from .method import comfort_depths_m
 
 PUBLISHED_DEGC: Final[dict[str, tuple[float, float, str]]] = {

@@ -12,7 +12,7 @@ from ..errors import CoreError
 from ..evidence.funnel import Funnel, FunnelVerdict, judge_funnel, lands_less
 from ..gear.setup import RigKind, RodSetup, rig_kind
 from ..record.state import Stint, TripState
-from ..record.trip import Species
+from ..trade import Species
 
 LEVERED: Final[tuple[RigKind, ...]] = ("weighted", "dropper")
 """Rigs with a weight on the line that a fish can lever against (common practice)."""

@@ -12,7 +12,8 @@ from typing import Final
 
 from ..checks import require_number
 from ..record.planned import DayPlan
-from ..record.trip import Species, Sun
+from ..record.trip import Sun
+from ..trade import Species
 from ..water.forecast import SlidDay
 from .bands import LEAST_OXYGEN_MGPL, species_layers
 from .colour import Show, colours_for

@@ -310,7 +310,52 @@ def ground_speed_on_course(
     """
     if current is None:
         return through_water_mps
-    angle = math.radians(current.toward_deg - course_deg)
-    along, across = current.speed_mps * math.cos(angle), current.speed_mps * math.sin(angle)
+    along, across = _along_and_across(current, course_deg)
     square = through_water_mps**2 - across**2
     return max(along + math.sqrt(square), 0.0) if square > 0.0 else 0.0
+
+
+def _along_and_across(current: Current, course_deg: float) -> tuple[float, float]:
+    """A current's parts along a course and across it to starboard, m/s."""
+    return vector(current.speed_mps, current.toward_deg - course_deg)
+
+
+def water_heading_deg(
+    *, through_water_mps: float, course_deg: float, current: Current | None
+) -> float | None:
+    """Return the heading through the water that holds a course over ground.
+
+    Parameters
+    ----------
+    through_water_mps : float
+        Speed through water, m/s.
+    course_deg : float
+        Course over ground, degrees from north.
+    current : Current or None
+        The current; none is still water.
+
+    Returns
+    -------
+    float or None
+        Degrees from north, 0 to 360; None where the current carries the boat off, or back.
+
+    References
+    ----------
+    Bowditch, N. The American Practical Navigator, the chapter on current sailing: the triangle of
+    velocities. From memory.
+
+    Examples
+    --------
+    >>> round(water_heading_deg(through_water_mps=1.0, course_deg=90.0,
+    ...                         current=Current(speed_mps=0.5, toward_deg=0.0)), 6)
+    120.0
+    """
+    if current is None:
+        return course_deg % 360.0
+    over_ground = ground_speed_on_course(
+        through_water_mps=through_water_mps, course_deg=course_deg, current=current
+    )
+    if over_ground <= 0.0:
+        return None
+    _, across = _along_and_across(current, course_deg)
+    return (course_deg - math.degrees(math.asin(across / through_water_mps))) % 360.0

@@ -54,14 +54,20 @@ class Fix:
 class Follower:
     """Hears every fix of a receiver and tells the few that say something new.
 
+    Parameters
+    ----------
+    renewed_s : float
+        After how long a boat that goes straight on is told anew, s.
+
     Notes
     -----
     Dead-reckoning thinning, as position reports of ships are spaced: a fix is recorded when the
     boat is not where it would be if it had gone straight on since the one recorded before, and
-    every minute. A jump is heard only once three fixes agree on it.
+    each time ``renewed_s`` has gone by. A jump is heard only once three fixes agree on it.
     """
 
-    def __init__(self) -> None:
+    def __init__(self, renewed_s: float = RENEWED_S) -> None:
+        self._renewed_s = renewed_s
         self._told: tuple[Fix, float, float] | None = None
         self._heard: deque[Fix] = deque(maxlen=40)
         self._jumped: list[Fix] = []
@@ -109,7 +115,7 @@ class Follower:
             age = fix.at_s - told.at_s
             reckoned = moved(told.place, course_deg=told_course, distance_m=told_speed * age)
             off = math.hypot(*offset_m(reckoned, fix.place))
-            if off <= max(OFF_M, fix.accuracy_m) and age < RENEWED_S:
+            if off <= max(OFF_M, fix.accuracy_m) and age < self._renewed_s:
                 return None
         self._told = fix, course, speed
         return fix, course

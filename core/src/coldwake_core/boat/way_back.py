@@ -3,13 +3,17 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from itertools import accumulate, pairwise
 from typing import Final, Literal
 
 from ..checks import require_number
 
 Side = Literal["port", "starboard"]
 _STEP_RAD: Final = math.radians(6.0)
+_SIDES: Final[tuple[Side, Side]] = ("port", "starboard")
+_TRIES: Final = 200
+_SETTLED_S: Final = 0.05
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -100,6 +104,80 @@ def ways_back(
             if way is not None:
                 found.append(way)
     return sorted(found, key=lambda way: way.length_m)
+
+
+def ways_back_in_current(
+    *, east_m: float, north_m: float, heading_deg: float, arrive_deg: float,
+    port_m: float | None, starboard_m: float | None, speed_mps: float,
+    flow_mps: tuple[float, float],
+) -> list[WayBack]:
+    """Return the ways to a place on the ground while the water carries the boat.
+
+    Parameters
+    ----------
+    east_m, north_m : float
+        The place, seen from the boat, m.
+    heading_deg, arrive_deg : float
+        Heading through the water now and at the place, degrees from north.
+    port_m, starboard_m : float or None
+        The tightest turn to each side through the water, m.
+    speed_mps : float
+        Speed through the water, m/s, > 0.
+    flow_mps : (float, float)
+        The current, to east and north, m/s.
+
+    Returns
+    -------
+    list of WayBack
+        The shortest first; lengths and headings are through the water, points over the ground.
+        Without a current they are those of `ways_back`.
+
+    Raises
+    ------
+    InvalidInputError
+        If a number cannot be.
+
+    Notes
+    -----
+    Seen from the water the place moves off against the current. Where it is when the boat gets
+    there is found by trying again with the time that the last try took, for each pair of turns by
+    itself: with a current slower than the boat each try is nearer. One that does not settle, for it
+    goes round once more or not, is left out.
+    """
+    require_number("speed_mps", speed_mps, above=0.0, unit="m/s")
+    flow_east, flow_north = flow_mps
+    found = []
+    for pair in ((a, b) for a in _SIDES for b in _SIDES):
+        time_s, settled = 0.0, None
+        for _ in range(_TRIES):
+            ways = ways_back(
+                east_m=east_m - flow_east * time_s, north_m=north_m - flow_north * time_s,
+                heading_deg=heading_deg, arrive_deg=arrive_deg, port_m=port_m,
+                starboard_m=starboard_m,
+            )
+            way = next((w for w in ways if (w.first, w.second) == pair), None)
+            if way is None:
+                break
+            taken_s = way.length_m / speed_mps
+            if abs(taken_s - time_s) < _SETTLED_S:
+                settled = way
+                break
+            time_s = taken_s
+        if settled is not None:
+            found.append(_carried(settled, speed_mps, flow_mps))
+    return sorted(found, key=lambda way: way.length_m)
+
+
+def _carried(way: WayBack, speed_mps: float, flow_mps: tuple[float, float]) -> WayBack:
+    """The same way with its points over the ground: each moved by the current until then."""
+    chords = [math.hypot(b[0] - a[0], b[1] - a[1]) for a, b in pairwise(way.points)]
+    # Arcs are drawn in short chords: together they are as long as the way.
+    scale = way.length_m / sum(chords) if sum(chords) > 0.0 else 1.0
+    times = [0.0, *(scale * run / speed_mps for run in accumulate(chords))]
+    return replace(way, points=tuple(
+        (x + flow_mps[0] * t, y + flow_mps[1] * t)
+        for (x, y), t in zip(way.points, times, strict=True)
+    ))
 
 
 def _centre(x: float, y: float, heading: float, side: Side, radius: float) -> tuple[float, float]:

@@ -2,19 +2,22 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 from datetime import date
 from typing import Final, Literal
 
 from ..checks import require_number, require_text
 from ..errors import InvalidInputError
-from .grid import GeoPoint
+from .grid import GeoPoint, offset_m
 
 FeatureKind = Literal[
     "launch", "inlet", "point", "bar", "neck", "hazard", "closed_ring", "closed_area", "place",
     "shore",
 ]
 CLOSED: Final = ("closed_ring", "closed_area")
+KEEP_OUT: Final = (*CLOSED, "hazard")
+"""Kinds that a boat stays out of: a trip takes them along."""
 AREAS: Final = ("closed_area", "shore")
 """Kinds with corners all round; a shore inside a shore is an island."""
 MOST_FEATURES: Final = 300
@@ -135,3 +138,63 @@ def first_crossing(corners: tuple[GeoPoint, ...]) -> tuple[int, int] | None:
             if turn(a, b, c) * turn(a, b, d) < 0.0 and turn(c, d, a) * turn(c, d, b) < 0.0:
                 return i, k
     return None
+
+
+def beyond_m(feature: Feature, place: GeoPoint) -> float:
+    """Return how far outside of a feature a place lies.
+
+    Parameters
+    ----------
+    feature : Feature
+        A ring, an area, or a hazard with its berth.
+    place : GeoPoint
+        Where.
+
+    Returns
+    -------
+    float
+        To its nearest edge, m; negative within it.
+
+    Notes
+    -----
+    On a flat patch about the place. Inside of an area is what a ray crosses an odd number of sides
+    from (Jordan curve theorem).
+    """
+    corners = [offset_m(place, corner) for corner in feature.corners]
+    if len(corners) == 1:
+        return math.hypot(*corners[0]) - feature.radius_m
+    nearest, within = math.inf, False
+    for (x1, y1), (x2, y2) in zip(corners, corners[1:] + corners[:1], strict=True):
+        dx, dy = x2 - x1, y2 - y1
+        long = dx * dx + dy * dy
+        along = 0.0 if long == 0.0 else min(max(-(x1 * dx + y1 * dy) / long, 0.0), 1.0)
+        nearest = min(nearest, math.hypot(x1 + along * dx, y1 + along * dy))
+        if (y1 > 0.0) != (y2 > 0.0) and x1 - y1 * dx / dy > 0.0:
+            within = not within
+    return -nearest if within else nearest
+
+
+def may_reach(feature: Feature, place: GeoPoint, within_m: float) -> bool:
+    """Say whether any of a feature may lie within a distance: a box about it tells, at once.
+
+    Parameters
+    ----------
+    feature : Feature
+        A ring, an area, or a hazard with its berth.
+    place : GeoPoint
+        From where.
+    within_m : float
+        How far, m.
+
+    Returns
+    -------
+    bool
+        Never False where some of it does.
+    """
+    reach = 1.01 * (within_m + feature.radius_m) + 1.0
+    east = [corner.longitude_deg for corner in feature.corners]
+    north = [corner.latitude_deg for corner in feature.corners]
+    low = GeoPoint(latitude_deg=min(north), longitude_deg=min(east))
+    high = GeoPoint(latitude_deg=max(north), longitude_deg=max(east))
+    (west, south), (east_m, north_m) = offset_m(place, low), offset_m(place, high)
+    return west <= reach and south <= reach and east_m >= -reach and north_m >= -reach

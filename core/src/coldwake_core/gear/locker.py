@@ -7,13 +7,16 @@ from typing import Any, Final, Literal
 from ..checks import require_choice
 from ..decode import decode
 from .pieces import Attractor, Lure
-from .small import Bait, Leader, Release, Scent, Weight
+from .small import Bait, Board, Leader, Release, Scent, Snubber, Weight
 from .tackle import LineSpec
 
 PieceKind = Literal[
-    "line", "attractor", "lure", "weight", "release", "leader", "bait", "scent"
+    "line", "attractor", "lure", "weight", "release", "leader", "snubber", "board", "bait",
+    "scent",
 ]
-Piece = LineSpec | Attractor | Lure | Weight | Release | Leader | Bait | Scent
+Piece = (
+    LineSpec | Attractor | Lure | Weight | Release | Leader | Snubber | Board | Bait | Scent
+)
 PIECES: Final[dict[str, tuple[type[Any], str]]] = {
     "line": (LineSpec, "lines"),
     "attractor": (Attractor, "attractors"),
@@ -21,6 +24,8 @@ PIECES: Final[dict[str, tuple[type[Any], str]]] = {
     "weight": (Weight, "weights"),
     "release": (Release, "releases"),
     "leader": (Leader, "leaders"),
+    "snubber": (Snubber, "snubbers"),
+    "board": (Board, "boards"),
     "bait": (Bait, "baits"),
     "scent": (Scent, "scents"),
 }

@@ -59,8 +59,8 @@ class RodSetup:
         Whether a rubber snubber sits ahead of the attractor.
     tow_point : str
         Tow point of the attractor in use; empty where it has one only.
-    leader_id, release_id, bait_id, scent_id : str or None
-        Which leader, release clip, bait and scent, where that is said.
+    leader_id, release_id, bait_id, scent_id, snubber_id : str or None
+        Which leader, release clip, bait, scent and snubber, where that is said.
     """
 
     rod_id: str
@@ -82,6 +82,12 @@ class RodSetup:
     release_id: str | None = None
     bait_id: str | None = None
     scent_id: str | None = None
+    snubber_id: str | None = None
+
+    @property
+    def has_snubber(self) -> bool:
+        """Whether a snubber sits ahead of the attractor, named or not."""
+        return self.snubber or self.snubber_id is not None
 
     def check(self) -> None:
         """Raise InvalidInputError unless lengths and weights are usable."""
@@ -233,6 +239,8 @@ def _check_small_things(outfit: Outfit, setup: RodSetup) -> None:
         outfit.bait(setup.bait_id)
     if setup.scent_id is not None:
         outfit.scent(setup.scent_id)
+    if setup.snubber_id is not None:
+        outfit.snubber(setup.snubber_id)
     if setup.tow_point:
         points = [] if setup.attractor_id is None else [
             point.name for point in outfit.attractor(setup.attractor_id).tow_points

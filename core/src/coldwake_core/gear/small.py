@@ -1,4 +1,4 @@
-"""The small things of a tackle box: weights, releases, leaders, baits and scents."""
+"""The small things of a tackle box: weights, releases, leaders, snubbers, boards, baits, scents."""
 
 from __future__ import annotations
 
@@ -92,7 +92,39 @@ class Scent:
         _check_small(self)
 
 
-def _check_small(piece: Weight | Release | Leader | Bait | Scent) -> None:
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Snubber:
+    """A stretch of rubber ahead of the attractor; ``length_m`` in m, unstretched."""
+
+    id: str
+    name: str
+    length_m: float
+    count: int = 1
+
+    def check(self) -> None:
+        """Raise InvalidInputError unless it is a length of rubber."""
+        _check_small(self)
+        require_number("length_m", self.length_m, above=0.0, high=1.0, unit="m")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Board:
+    """A planer board that carries lines outward; ``lines_most`` how many it is trusted with."""
+
+    id: str
+    name: str
+    lines_most: int = 4
+    count: int = 1
+
+    def check(self) -> None:
+        """Raise InvalidInputError unless it carries a line or more."""
+        _check_small(self)
+        require_number("lines_most", self.lines_most, low=1, high=12)
+
+
+def _check_small(
+    piece: Weight | Release | Leader | Bait | Scent | Snubber | Board
+) -> None:
     require_text("id", piece.id, longest=40)
     require_text("name", piece.name, longest=60)
     require_number("count", piece.count, low=0, high=99)

@@ -12,7 +12,7 @@ from ..lines.bodies import BallShape
 from ..lines.materials import LineMaterial, material
 from ..sonar.cone import Sounder
 from .pieces import Attractor, Lure
-from .small import Bait, Leader, Release, Scent, Weight
+from .small import Bait, Board, Leader, Release, Scent, Snubber, Weight
 
 Shape = Literal["circle", "triangle", "square", "diamond", "pentagon", "hexagon", "star", "cross"]
 LineKind = Literal["flat", "leadcore", "downrigger"]
@@ -202,7 +202,7 @@ class Outfit:
         Its length, m.
     rods, places, lines, attractors, lures : tuple
         What is aboard; keys are unique within each.
-    weights, releases, leaders, baits, scents : tuple
+    weights, releases, leaders, baits, scents, snubbers, boards : tuple
         The small things.
     sounder : Sounder
         Where the boat's sonar looks from.
@@ -220,6 +220,8 @@ class Outfit:
     leaders: tuple[Leader, ...] = ()
     baits: tuple[Bait, ...] = ()
     scents: tuple[Scent, ...] = ()
+    snubbers: tuple[Snubber, ...] = ()
+    boards: tuple[Board, ...] = ()
     sounder: Sounder = USUAL_SOUNDER
 
     def check(self) -> None:
@@ -269,6 +271,10 @@ class Outfit:
         """Return a scent; raises UnknownItemError when it is not aboard."""
         return _find(self.scents, scent_id, "scent_id")
 
+    def snubber(self, snubber_id: str) -> Snubber:
+        """Return a snubber; raises UnknownItemError when it is not aboard."""
+        return _find(self.snubbers, snubber_id, "snubber_id")
+
     def with_items(self, name: str, items: tuple[Any, ...]) -> Outfit:
         """Return the outfit with items brought aboard: new ones added, known ones replaced.
 
@@ -291,10 +297,10 @@ class Outfit:
 
 OUTFIT_LISTS: Final = (
     "rods", "places", "lines", "attractors", "lures", "weights", "releases", "leaders", "baits",
-    "scents",
+    "scents", "snubbers", "boards",
 )
 _Item = TypeVar(
-    "_Item", Rod, Place, LineSpec, Attractor, Lure, Leader, Release, Bait, Scent
+    "_Item", Rod, Place, LineSpec, Attractor, Lure, Leader, Release, Bait, Scent, Snubber
 )
 
 

@@ -120,7 +120,8 @@ def opening(seen: Seen) -> tuple[list[RodState], float]:
 
 
 def play(
-    world: World, policy: Policy, seed: int, *, clock: Callable[[], float] | None = None
+    world: World, policy: Policy, seed: int, *, clock: Callable[[], float] | None = None,
+    until_min: int = DAY_MIN,
 ) -> DayResult:
     """Fish a day.
 
@@ -134,6 +135,8 @@ def play(
         What comes by chance.
     clock : callable, optional
         A clock, s, to say how long the policy thinks.
+    until_min : int
+        After how many minutes it goes home.
 
     Returns
     -------
@@ -152,7 +155,7 @@ def play(
     tally = [0, 0, 0]
     changes, spent = 0, 0.0
     policy.begin(aboard, world)
-    for minute in range(DAY_MIN):
+    for minute in range(min(until_min, DAY_MIN)):
         aboard.minute, aboard.seen = minute, world.seen(minute)
         if minute and minute % DECIDE_MIN == 0:
             begun = clock() if clock else 0.0

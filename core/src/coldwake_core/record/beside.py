@@ -8,7 +8,7 @@ from typing import Literal
 from ..errors import InvalidInputError
 from ..gear.inspection import CheckItem
 from ..gear.pieces import Attractor, Lure, SpeedRange
-from ..gear.small import Bait, Leader, Release, Scent, Weight
+from ..gear.small import Bait, Board, Leader, Release, Scent, Snubber, Weight
 from ..gear.tackle import OUTFIT_LISTS, LineSpec, Place, Rod
 
 Outcome = Literal["ok", "fault", "skipped"]
@@ -73,6 +73,8 @@ class TackleBrought:
     leaders: tuple[Leader, ...] = ()
     baits: tuple[Bait, ...] = ()
     scents: tuple[Scent, ...] = ()
+    snubbers: tuple[Snubber, ...] = ()
+    boards: tuple[Board, ...] = ()
 
     def check(self) -> None:
         """Raise InvalidInputError unless something is brought, and nothing twice."""

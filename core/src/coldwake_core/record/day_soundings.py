@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from bisect import bisect_right
 from dataclasses import dataclass
 
-from ..boat.reckoning import place_doubt
-from ..chart.grid import GeoPoint, moved
+from ..chart.grid import GeoPoint
 from .fold import SAME_PLACE_S
 from .state import TripState
+from .whereabouts import place_at
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -46,28 +45,11 @@ def day_soundings(state: TripState) -> tuple[DaySounding, ...]:
     tuple of DaySounding
         In order of time: each reckoned on from the last fix within two minutes before it, else back
         from the first within two minutes after; without either it has no place and is left out.
-
-    Notes
-    -----
-    Dead reckoning along the fix's course, at the speed through the water of that moment: current
-    and wind are in the circle's radius.
     """
-    times = [at_s for at_s, _ in state.fixes]
     found = []
     for at_s, bottom_m, speed_mps in state.soundings:
-        after = bisect_right(times, at_s)
-        near = next(
-            (state.fixes[i] for i in (after - 1, after)
-             if 0 <= i < len(times) and abs(at_s - times[i]) <= SAME_PLACE_S),
-            None,
-        )
-        if near is None:
-            continue
-        age, fix = at_s - near[0], near[1]
-        origin = GeoPoint(latitude_deg=fix.latitude_deg, longitude_deg=fix.longitude_deg)
-        found.append(DaySounding(
-            at_s=at_s, bottom_m=bottom_m,
-            place=moved(origin, course_deg=fix.course_deg, distance_m=speed_mps * age),
-            doubt_m=place_doubt(age_s=age, ground_mps=speed_mps).radius_m,
-        ))
+        near = place_at(state, at_s, speed_mps=speed_mps, within_s=SAME_PLACE_S)
+        if near is not None:
+            place, doubt = near
+            found.append(DaySounding(at_s=at_s, bottom_m=bottom_m, place=place, doubt_m=doubt))
     return tuple(found)

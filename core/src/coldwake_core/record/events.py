@@ -12,6 +12,7 @@ from ..decode import decode, encode
 from ..errors import InvalidInputError
 from ..gear.setup import RodSetup
 from .beside import Auditioned, Checked, LookAgain, TackleBrought
+from .casting import CastBite, CastingBegun
 from .payloads import (
     BeatCounted,
     BottomTap,
@@ -37,14 +38,14 @@ from .payloads import (
     check_uuid,
 )
 from .planned import DayPlan
-from .told import BiteTold, Noted, PassBegun
+from .told import BiteTold, Noted, PassBegun, TurnBegun
 
 Payload = (
     RodSetup | LineSet | RodOnly | Landed | SpeedChanged | TemperatureRead | MarkSeen | Sounded
     | OffsetChosen | CurrentNoted | DepthSeen | ReadingSetAside | TipMoved | BottomTap
     | BeatCounted | VoltageRead | ClearanceChosen | PositionFixed | SchoolChosen | MoveAnswered
     | Undone | Nothing | Auditioned | Checked | LookAgain | TackleBrought | Wind
-    | DayPlan | BiteTold | PassBegun | Noted
+    | DayPlan | BiteTold | PassBegun | Noted | TurnBegun | CastingBegun | CastBite
 )
 
 EVENT_TYPES: Final[dict[str, type]] = {
@@ -52,6 +53,7 @@ EVENT_TYPES: Final[dict[str, type]] = {
     "line_set": LineSet,
     "line_in": RodOnly,
     "bait_checked": RodOnly,
+    "tangled": RodOnly,
     "hit": RodOnly,
     "hooked": RodOnly,
     "landed": Landed,
@@ -86,6 +88,11 @@ EVENT_TYPES: Final[dict[str, type]] = {
     "pass_begun": PassBegun,
     "pass_ended": Nothing,
     "noted": Noted,
+    "turn_begun": TurnBegun,
+    "turn_ended": Nothing,
+    "casting_begun": CastingBegun,
+    "casting_ended": Nothing,
+    "cast_bite": CastBite,
 }
 
 

@@ -10,6 +10,7 @@ from ..boat.current import Current
 from ..chart.grid import GeoPoint
 from ..gear.beat import Beat
 from ..gear.setup import RodSetup
+from .casting import APPLY_CASTING
 from .events import Event
 from .fold_beside import APPLY_BESIDE, TURNED_DEG, apply_checked, keep_beat, look_again
 from .order import standing
@@ -245,6 +246,15 @@ def _line_in(state: TripState, at_s: float, item: RodOnly, _: str) -> None:
     state.looks_due.pop(rod.rod_id, None)
 
 
+def _tangled(state: TripState, at_s: float, item: RodOnly, _: str) -> None:
+    """A line is cleared out of the water, and the minutes of it are counted as such."""
+    rod = state.rods[item.rod_id]
+    if rod.setup is not None:
+        state.tangles.append((at_s, rod.setup))
+    if rod.status != "in":
+        _line_in(state, at_s, item, "")
+
+
 def _bait(state: TripState, at_s: float, item: RodOnly, _: str) -> None:
     state.rods[item.rod_id].bait_since_s = at_s
 
@@ -292,6 +302,7 @@ def _landed(state: TripState, at_s: float, item: Landed, _: str) -> None:
     state.landed.append(LandedFish(
         at_s=at_s, rod_id=item.rod_id, kept=item.kept, length_m=item.length_m,
         on_bait=rod.setup is not None and rod.setup.bait_id is not None,
+        species=item.species or state.species, photo_id=item.photo_id,
     ))
 
 
@@ -391,6 +402,7 @@ _APPLY: dict[str, Callable[[TripState, float, Any, str], None]] = {
     "line_set": _set_line,
     "line_in": _line_in,
     "bait_checked": _bait,
+    "tangled": _tangled,
     "hit": _hit,
     "hooked": _hooked,
     "landed": _landed,
@@ -415,4 +427,5 @@ _APPLY: dict[str, Callable[[TripState, float, Any, str], None]] = {
     "move_refused": _refused,
     "trip_ended": _ended,
     **APPLY_BESIDE,
+    **APPLY_CASTING,
 }

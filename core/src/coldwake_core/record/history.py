@@ -6,7 +6,7 @@ something back, is folded anew from the nearest state that was kept before it.
 
 from __future__ import annotations
 
-from bisect import bisect_left, insort
+from bisect import bisect_left, bisect_right, insort
 from collections.abc import Iterable
 from typing import Final
 
@@ -62,6 +62,27 @@ class History:
         other.trip, other.events = self.trip, dict(self.events)
         other._order, other._undoings = list(self._order), list(self._undoings)
         other._undone, other._kept = set(self._undone), list(self._kept)
+        return other
+
+    def until(self, at_s: float) -> History:
+        """Return the record as it is known now, as far as it had come at a moment.
+
+        Parameters
+        ----------
+        at_s : float
+            The moment, seconds since 1970-01-01 UTC: what happened at it is in.
+
+        Returns
+        -------
+        History
+            What was taken back since, whenever that was, is not in it.
+        """
+        other = self.fork()
+        count = bisect_right(self._order, at_s, key=lambda key: key[0])
+        gone = {key[2] for key in self._order[count:]}
+        del other._order[count:]
+        other.events = {key: event for key, event in self.events.items() if key not in gone}
+        other._forget(count)
         return other
 
     @property

@@ -16,7 +16,7 @@ from ..errors import CoreError, InvalidInputError
 from .events import Event, decode_event
 from .trip import Trip
 
-_ITEM: Final = re.compile(r"trip\.(?:(outfit)\.)?([a-z]+)\[([0-9]+)\]")
+_ITEM: Final = re.compile(r"trip\.(?:(outfit)\.)?([a-z_]+)\[([0-9]+)\]")
 _LEFT_OUT: Final = re.compile(r"trip\.(chart|rules|plan)\b")
 _MOST: Final = 500
 
@@ -101,8 +101,8 @@ def _take_out(document: Any, field: str) -> bool:
     if whole:
         document[whole[1]] = None
         return True
-    if field == "trip.earlier":
-        document["earlier"] = []
+    if field in ("trip.earlier", "trip.keep_out"):
+        document[field.removeprefix("trip.")] = []
         return True
     if item is None:
         return False

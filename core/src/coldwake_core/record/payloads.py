@@ -16,6 +16,7 @@ from ..gear.pieces import FASTEST_MPS, SLOWEST_MPS
 from ..gear.setup import RodSetup, Tip
 from ..gear.tackle import LONGEST_LINE_M
 from ..gear.voltage import check_volts
+from ..trade import Species
 from .beside import Checked
 
 DEEPEST_M: Final = 300.0
@@ -77,6 +78,23 @@ def check_depth(name: str, value: object, *, above: float | None = 0.0) -> float
     return require_number(name, value, low=0.0, above=above, high=DEEPEST_M, unit="m")
 
 
+def check_photo(photo_id: str | None) -> None:
+    """Raise InvalidInputError unless a photo, where there is one, has a UUID.
+
+    Parameters
+    ----------
+    photo_id : str or None
+        Under which the picture itself is kept.
+
+    Raises
+    ------
+    InvalidInputError
+        If it is none.
+    """
+    if photo_id is not None:
+        check_uuid("photo_id", photo_id)
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class LineSet:
     """A line let out to a number. ``wanted_depth_m`` is the depth it was set for, if any."""
@@ -101,14 +119,17 @@ class RodOnly:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Landed:
-    """A fish in the net."""
+    """A fish in the net; of another species than the trip's where one is named."""
 
     rod_id: str
     kept: bool
     length_m: float | None = None
+    species: Species | None = None
+    photo_id: str | None = None
 
     def check(self) -> None:
-        """Raise InvalidInputError unless the length is a fish's."""
+        """Raise InvalidInputError unless the length is a fish's and the photo has an id."""
+        check_photo(self.photo_id)
         if self.length_m is not None:
             require_number("length_m", self.length_m, low=0.03, high=2.0, unit="m")
 
@@ -286,6 +307,7 @@ class PositionFixed:
 
 SchoolTopic = Literal[
     "cold_morning", "leader", "snubber", "setback", "mood", "colour", "marks", "earlier",
+    "advice",
 ]
 COLOUR_SCHOOLS: Final = (
     "soft_then_flash", "bright_metal", "uv_in_silt", "match_bait", "thump_first",
@@ -299,6 +321,7 @@ SCHOOLS: Final[dict[str, tuple[str, ...]]] = {
     "colour": COLOUR_SCHOOLS,
     "marks": ("above", "level"),
     "earlier": ("half", "full", "none"),
+    "advice": ("weighed", "habits"),
 }
 
 

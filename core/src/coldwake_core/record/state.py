@@ -12,6 +12,7 @@ from ..gear.beat import Beat
 from ..gear.pieces import own_seen
 from ..gear.setup import RodSetup, same_cable
 from ..gear.tackle import Outfit
+from ..trade import Species
 from .payloads import (
     DEFAULT_CLEARANCE_M,
     USUAL_ABOVE_MARK_M,
@@ -21,7 +22,7 @@ from .payloads import (
     VoltageRead,
 )
 from .planned import DayPlan
-from .trip import PastReading, Species
+from .trip import PastReading
 
 SURFACE_M: Final = 1.0
 """A temperature read no deeper than this is the surface's."""
@@ -83,13 +84,15 @@ class Tally:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class LandedFish:
-    """A fish in the net: when, s, on which rod, whether it was kept, how long, m, and on bait."""
+    """A fish in the net: when, s, on which rod, if kept, how long, m, on bait, what, its photo."""
 
     at_s: float
     rod_id: str
     kept: bool
     length_m: float | None
     on_bait: bool
+    species: Species
+    photo_id: str | None = None
 
 
 @dataclass(slots=True)
@@ -178,14 +181,42 @@ class Pass:
 
 
 @dataclass(frozen=True, slots=True)
+class Turn:
+    """A turn that was told, to port or starboard, seconds; ``end_s`` is None while it lasts."""
+
+    start_s: float
+    toward: Literal["port", "starboard"]
+    end_s: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Casting:
+    """A school cast to: since when, s, with what, and what it brought.
+
+    ``weight_kg`` in kg, ``count_s`` in s; ``end_s`` is None while it lasts.
+    """
+
+    start_s: float
+    weight_kg: float
+    count_s: float
+    retrieve: str
+    end_s: float | None = None
+    hits: int = 0
+    hooked: int = 0
+    landed: int = 0
+    lost: int = 0
+
+
+@dataclass(frozen=True, slots=True)
 class TimedNote:
-    """Something noted: when, s, what kind, in which words, and where, degrees."""
+    """Something noted: when, s, what kind, in which words, where, degrees, and its photo."""
 
     at_s: float
     kind: str
     text: str
     place: tuple[float, float] | None
     event_id: str
+    photo_id: str | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -225,6 +256,9 @@ class TripState:
     stint_of: dict[str, int] = field(default_factory=dict)
     bites: list[tuple[float, str, str]] = field(default_factory=list)
     landed: list[LandedFish] = field(default_factory=list)
+    turns: list[Turn] = field(default_factory=list)
+    castings: list[Casting] = field(default_factory=list)
+    tangles: list[tuple[float, RodSetup]] = field(default_factory=list)
     depth_readings: list[PastReading] = field(default_factory=list)
     set_aside: set[str] = field(default_factory=set)
     beats: dict[tuple[str | None, str], Beat] = field(default_factory=dict)

@@ -8,7 +8,9 @@ from typing import Any, Final, Literal
 
 from ..checks import require_number, require_text
 from ..errors import InvalidInputError
-from .state import Pass, TimedNote, ToldBite, TripState
+from .fold_beside import look_again
+from .payloads import check_photo
+from .state import Pass, TimedNote, ToldBite, TripState, Turn
 
 SAME_BITE_S: Final = 1800.0
 """What is told of a rod later than this after its bite is told of nothing."""
@@ -61,6 +63,13 @@ class PassBegun:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class TurnBegun:
+    """The boat turns, to port or to starboard."""
+
+    toward: Literal["port", "starboard"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Noted:
     """Something seen: birds, a place to come back to, or what somebody wants to remember."""
 
@@ -68,10 +77,13 @@ class Noted:
     text: str = ""
     latitude_deg: float | None = None
     longitude_deg: float | None = None
+    photo_id: str | None = None
 
     def check(self) -> None:
-        """Raise InvalidInputError unless a note says something and a place is whole."""
-        require_text("text", self.text, longest=300, empty=self.kind != "note")
+        """Raise InvalidInputError unless a note says or shows something and a place is whole."""
+        check_photo(self.photo_id)
+        wordless = self.kind != "note" or self.photo_id is not None
+        require_text("text", self.text, longest=300, empty=wordless)
         if (self.latitude_deg is None) != (self.longitude_deg is None):
             raise InvalidInputError("latitude_deg", self.latitude_deg, "both, or neither")
         if self.latitude_deg is not None and self.longitude_deg is not None:
@@ -102,14 +114,28 @@ def _ended(state: TripState, at_s: float, _: Any, __: str) -> None:
         state.passes[-1] = replace(state.passes[-1], end_s=at_s)
 
 
+def _turn(state: TripState, at_s: float, item: TurnBegun, _: str) -> None:
+    _straight(state, at_s, None, "")
+    state.turns.append(Turn(at_s, item.toward))
+    look_again(state, at_s, "turn")
+
+
+def _straight(state: TripState, at_s: float, _: Any, __: str) -> None:
+    if state.turns and state.turns[-1].end_s is None:
+        state.turns[-1] = replace(state.turns[-1], end_s=at_s)
+
+
 def _noted(state: TripState, at_s: float, item: Noted, event_id: str) -> None:
     place = (
         None if item.latitude_deg is None or item.longitude_deg is None
         else (item.latitude_deg, item.longitude_deg)
     )
-    state.notes.append(TimedNote(at_s, item.kind, item.text, place, event_id))
+    state.notes.append(TimedNote(
+        at_s, item.kind, item.text, place, event_id, item.photo_id
+    ))
 
 
 APPLY_TOLD: Final[dict[str, Callable[[TripState, float, Any, str], None]]] = {
     "bite_told": _told, "pass_begun": _begun, "pass_ended": _ended, "noted": _noted,
+    "turn_begun": _turn, "turn_ended": _straight,
 }

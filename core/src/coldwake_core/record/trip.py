@@ -3,20 +3,20 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import UTC, datetime, timedelta
+from datetime import UTC, date, datetime, timedelta
 from typing import Literal
 
+from ..chart.features import KEEP_OUT, MOST_FEATURES, Feature
 from ..chart.grid import DepthGrid, GeoPoint
-from ..checks import require_number, require_text
+from ..checks import require_choice, require_number, require_text
 from ..errors import InvalidInputError
 from ..gear.setup import RodSetup
 from ..gear.tackle import Outfit
 from ..rig_rules.law import WaterRules
+from ..trade import Species
 from .earlier import MOST_DAYS, EarlierDay
 from .payloads import check_depth
 from .planned import DayPlan
-
-Species = Literal["trout", "kokanee", "striper"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -98,10 +98,17 @@ class Trip:
     rest_after_s : float or None
         How long after the latest event the trip's clock stands still, s: a demo rests when nobody
         acts; None on the water.
+    clock_pace, clock_set_s : float
+        How fast the trip's clock goes, and the moment of the wall clock at which the shift held: a
+        practised trip goes faster, or stands while its pace is 0.
+    is_practice : bool
+        Whether its fish are made up: it stands in no season.
     readings : tuple of PastReading
         Depths seen on earlier trips with this outfit.
     chart : DepthGrid or None
         Depth chart of the water.
+    keep_out : tuple of Feature
+        Closed water and hazards, as its user entered them.
     rules : WaterRules or None
         What the user entered as the water's rules.
     plan : DayPlan or None
@@ -121,8 +128,12 @@ class Trip:
     sun: Sun
     clock_shift_s: float = 0.0
     rest_after_s: float | None = None
+    clock_pace: float = 1.0
+    clock_set_s: float = 0.0
+    is_practice: bool = False
     readings: tuple[PastReading, ...] = ()
     chart: DepthGrid | None = None
+    keep_out: tuple[Feature, ...] = ()
     rules: WaterRules | None = None
     plan: DayPlan | None = None
     earlier: tuple[EarlierDay, ...] = ()
@@ -134,7 +145,12 @@ class Trip:
         check_depth("bottom_m", self.bottom_m)
         if len(self.earlier) > MOST_DAYS:
             raise InvalidInputError("earlier", len(self.earlier), f"at most {MOST_DAYS} days")
+        if len(self.keep_out) > MOST_FEATURES:
+            raise InvalidInputError("keep_out", len(self.keep_out), f"at most {MOST_FEATURES}")
+        for i, feature in enumerate(self.keep_out):
+            require_choice(f"keep_out[{i}].kind", feature.kind, KEEP_OUT)
         require_number("utc_offset_min", self.utc_offset_min, low=-840, high=840, unit="min")
+        require_number("clock_pace", self.clock_pace, low=0.0, high=120.0)
 
     def local_hour(self, at_s: float) -> float:
         """Return the local clock time of a moment.
@@ -149,7 +165,7 @@ class Trip:
         float
             Hours since local midnight, 0 to 24.
         """
-        local = datetime.fromtimestamp(at_s, UTC) + timedelta(minutes=self.utc_offset_min)
+        local = self._local(at_s)
         return local.hour + local.minute / 60.0 + local.second / 3600.0
 
     def local_month(self, at_s: float) -> int:
@@ -164,4 +180,21 @@ class Trip:
         -------
         int
         """
-        return (datetime.fromtimestamp(at_s, UTC) + timedelta(minutes=self.utc_offset_min)).month
+        return self._local(at_s).month
+
+    def local_day(self, at_s: float) -> date:
+        """Return the day by the calendar at the water.
+
+        Parameters
+        ----------
+        at_s : float
+            Seconds since 1970-01-01 UTC.
+
+        Returns
+        -------
+        date
+        """
+        return self._local(at_s).date()
+
+    def _local(self, at_s: float) -> datetime:
+        return datetime.fromtimestamp(at_s, UTC) + timedelta(minutes=self.utc_offset_min)

@@ -29,7 +29,7 @@ def _weight_near(rod: RodFacts) -> bool:
 
 
 def _snubber_never(rod: RodFacts) -> bool:
-    if not rod.setup.snubber or rod.attractor is None:
+    if not rod.setup.has_snubber or rod.attractor is None:
         return False
     dropper = rig_kind(rod.outfit, rod.setup) == "dropper"
     return not (dropper and rod.schools.get("snubber") == "fine_on_dropper")
@@ -78,6 +78,18 @@ def _bait_misfits(rod: RodFacts) -> bool:
 def _hook_forward(rod: RodFacts) -> bool:
     short = rod.hits - rod.hooked >= SHORT_STRIKES and 2 * rod.hooked < rod.hits
     return short and rod.lure.hook_from_tail_m > FORWARD_SHARE * rod.lure.length_m
+
+
+def _board_full(rod: RodFacts) -> bool:
+    """More lines on one side's board than any board aboard is trusted with."""
+    place = rod.outfit.place(rod.setup.place_id)
+    if place.kind != "board" or not rod.outfit.boards:
+        return False
+    beside = [rod.outfit.place(other.place_id) for other in rod.others]
+    same = sum(
+        other.kind == "board" and (other.side_m > 0.0) == (place.side_m > 0.0) for other in beside
+    )
+    return same + 1 > max(board.lines_most for board in rod.outfit.boards)
 
 
 def _too_many(rod: RodFacts) -> bool:
@@ -148,6 +160,12 @@ RIG_RULES: Final[tuple[Rule, ...]] = (
         condition="hits but few hooked (three more than half), the hook a third of the lure ahead",
         message="Short strikes: fish nip behind the hook.",
         remedy="Hook farther back, or a stinger; a shorter bait; a little slower.",
+    ),
+    Rule(
+        id="board-full", severity="mend", school=ALL, fires=_board_full,
+        condition="more lines on one side than the board is trusted with, where a board is noted",
+        message="The planer board carries more lines than you noted for it: it falls back.",
+        remedy="Fewer lines on that side, or a larger board.",
     ),
     Rule(
         id="more-than-aboard", severity="stop", school=ALL, fires=_too_many,

@@ -8,28 +8,19 @@ from typing import Literal
 
 from ..checks import require_number, require_text
 from ..errors import InvalidInputError
+from ..trade import Species
 
 HookRule = Literal["any", "single", "single_barbless"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class WaterRules:
-    """What a user read of a water's rules, with the day and where.
+class FishRules:
+    """What a user read of how many fish may be kept, how long, and when.
 
     Parameters
     ----------
-    entered_on : str
-        The day it was entered, as YYYY-MM-DD.
-    origin : str
-        Where the user read it.
-    hooks : {'any', 'single', 'single_barbless'}
-        Hooks that may be used.
-    bait : bool
-        Whether bait may be used.
-    rods_most : int or None
-        Most rods that may be out on this boat; None where nothing is said.
     bag_most : int or None
-        Most fish that may be kept in a day.
+        Most fish that may be kept in a day; None where nothing is said.
     possession_most : int or None
         Most fish that may be had at home and aboard together.
     bait_counts : bool
@@ -42,11 +33,6 @@ class WaterRules:
         First and last day of the season as MM-DD; empty where nothing is said.
     """
 
-    entered_on: str
-    origin: str
-    hooks: HookRule = "any"
-    bait: bool = True
-    rods_most: int | None = None
     bag_most: int | None = None
     possession_most: int | None = None
     bait_counts: bool = False
@@ -58,16 +44,7 @@ class WaterRules:
     season_to: str = ""
 
     def check(self) -> None:
-        """Raise InvalidInputError unless day and origin are given."""
-        require_text("origin", self.origin, longest=200)
-        try:
-            date.fromisoformat(self.entered_on)
-        except ValueError:
-            raise InvalidInputError(
-                "entered_on", self.entered_on, "a day such as 2026-04-14"
-            ) from None
-        if self.rods_most is not None:
-            require_number("rods_most", self.rods_most, low=1, high=30)
+        """Raise InvalidInputError unless numbers, lengths and days can be."""
         if self.bag_most is not None:
             require_number("bag_most", self.bag_most, low=0, high=200)
         if self.possession_most is not None:
@@ -118,3 +95,69 @@ class WaterRules:
         if self.season_from <= self.season_to:
             return self.season_from <= today <= self.season_to
         return today >= self.season_from or today <= self.season_to
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SpeciesRules(FishRules):
+    """What a user read of one species alone: it stands in the place of what is said of all fish."""
+
+    species: Species
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class WaterRules(FishRules):
+    """What a user read of a water's rules, with the day and where; the fish's are of all fish.
+
+    Parameters
+    ----------
+    entered_on : str
+        The day it was entered, as YYYY-MM-DD.
+    origin : str
+        Where the user read it.
+    hooks : {'any', 'single', 'single_barbless'}
+        Hooks that may be used.
+    bait : bool
+        Whether bait may be used.
+    rods_most : int or None
+        Most rods that may be out on this boat; None where nothing is said.
+    by_species : tuple of SpeciesRules
+        Species of which something else is said.
+    """
+
+    entered_on: str
+    origin: str
+    hooks: HookRule = "any"
+    bait: bool = True
+    rods_most: int | None = None
+    by_species: tuple[SpeciesRules, ...] = ()
+
+    def check(self) -> None:
+        """Raise InvalidInputError unless day and origin are given and no species stands twice."""
+        FishRules.check(self)
+        require_text("origin", self.origin, longest=200)
+        try:
+            date.fromisoformat(self.entered_on)
+        except ValueError:
+            raise InvalidInputError(
+                "entered_on", self.entered_on, "a day such as 2026-04-14"
+            ) from None
+        if self.rods_most is not None:
+            require_number("rods_most", self.rods_most, low=1, high=30)
+        named = [rules.species for rules in self.by_species]
+        for species in named:
+            if named.count(species) > 1:
+                raise InvalidInputError("by_species", species, "a species that stands there once")
+
+    def of(self, species: Species) -> FishRules:
+        """Return what holds for a species: its own note, or what is said of all fish.
+
+        Parameters
+        ----------
+        species : {'trout', 'kokanee', 'striper'}
+            The species.
+
+        Returns
+        -------
+        FishRules
+        """
+        return next((rules for rules in self.by_species if rules.species == species), self)

@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Final
 
+from ..advice.candidates import mark_targets
 from ..advice.marks import marked_bands
 from ..advice.method import Method
-from ..advice.moves import mark_targets
 from ..constants import FOOT_M
 from ..record.state import TripState
 

@@ -55,8 +55,8 @@ def check_profile(profile: Profile, *, field: str = "profile") -> tuple[tuple[fl
         if checked and depth <= checked[-1][0]:
             raise InvalidInputError(
                 f"{where}.depth_m", depth,
-                f"deeper than the reading before it ({checked[-1][0]:g} m): a profile runs from "
-                "the surface down, each depth once",
+                "deeper than the reading before it: a profile runs from the surface down, each "
+                "depth once",
             )
         checked.append((depth, temperature))
     return tuple(checked)

@@ -14,7 +14,7 @@ from django.contrib.auth import get_user_model
 from django.core.management.base import BaseCommand
 from django.db import transaction
 
-from accounts.api.views import DEMO_USERNAME
+from accounts.demo import DEMO_USERNAME
 from coldwake_core.chart.grid import DepthGrid, GeoPoint
 from coldwake_core.decode import decode, encode
 from coldwake_core.gear.locker import PIECES, decode_piece

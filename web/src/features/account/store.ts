@@ -75,10 +75,47 @@ export const useSessionStore = defineStore('session', () => {
     dropCore()
   }
 
+  const listCrew = (): Promise<Schemas['Crew'][]> => take(api.GET('/api/session/crew/'))
+
+  const takeCrew = (name: string, password: string): Promise<Schemas['Crew']> =>
+    take(api.POST('/api/session/crew/', { body: { username: name, password } }))
+
+  async function dropCrew(id: number): Promise<void> {
+    await take(api.DELETE('/api/session/crew/{member_id}/', { params: { path: { member_id: id } } }))
+  }
+
+  async function changePassword(password: string, new_password: string): Promise<void> {
+    accept(await take(api.POST('/api/session/password/', { body: { password, new_password } })))
+  }
+
+  /** The end of the account and of all that it owns on the server. */
+  async function deleteAccount(password: string): Promise<void> {
+    accept(await take(api.POST('/api/session/delete-account/', { body: { password } })))
+    dropCore()
+  }
+
   /** The server no longer knows this login; what is kept here stays its own. */
   function markEnded(): void {
     ended.value = true
   }
 
-  return { username, demoOffered, skipperWanted, makeSkipper, unreachable, ended, logins, ensure, logIn, logInToDemo, logOut, markEnded }
+  return {
+    username,
+    demoOffered,
+    skipperWanted,
+    makeSkipper,
+    unreachable,
+    ended,
+    logins,
+    ensure,
+    logIn,
+    logInToDemo,
+    logOut,
+    changePassword,
+    listCrew,
+    takeCrew,
+    dropCrew,
+    deleteAccount,
+    markEnded,
+  }
 })

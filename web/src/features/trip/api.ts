@@ -17,9 +17,11 @@ export type BesideView = Schemas['BesideView']
 export type LookState = Schemas['LookState']
 export type LadderStep = Schemas['LadderStep']
 export type LadderAsked = Schemas['LadderAsked']
+export type ShelfPiece = Schemas['ShelfPiece']
 export type TackleBrought = Schemas['TackleBrought']
 export type RodSetup = Schemas['RodSetup']
 export type BottomCall = Schemas['BottomCall']
+export type KeepOut = Schemas['KeepOut']
 export type TightestTurns = Schemas['TightestTurns']
 export type Course = PlanView['course']
 export type TripDocument = Schemas['Trip']
@@ -38,6 +40,9 @@ export const firstDay = (body: Schemas['FirstDay']) => take(api.POST('/api/trips
 const at = (tripId: string) => ({ params: { path: { trip_id: tripId } } })
 
 export const getTrip = (id: string) => take(api.GET('/api/trips/{trip_id}/', at(id)))
+/** The trip as it stood at a moment. */
+export const getFishAt = (tripId: string, at_s: number) =>
+  take(api.GET('/api/trips/{trip_id}/fish/', { params: { path: { trip_id: tripId }, query: { at_s } } }))
 export const getFish = (id: string) => take(api.GET('/api/trips/{trip_id}/fish/', at(id)))
 export const getEvents = (id: string, after: number) =>
   take(api.GET('/api/trips/{trip_id}/events/', { params: { path: { trip_id: id }, query: { after } } }))
@@ -88,6 +93,7 @@ export const getOrders = (id: string) => take(api.GET('/api/trips/{trip_id}/orde
 
 export const postBench = (id: string, setup: RodSetup) =>
   take(api.POST('/api/trips/{trip_id}/bench/', { params: { path: { trip_id: id }, query: { fit: true } }, body: setup }))
+export const postShelf = (id: string, body: RodSetup) => take(api.POST('/api/trips/{trip_id}/shelf/', { ...at(id), body }))
 export const postLadder = (id: string, body: LadderAsked) => take(api.POST('/api/trips/{trip_id}/ladder/', { ...at(id), body }))
 export const getBeside = (id: string) => take(api.GET('/api/trips/{trip_id}/beside/', at(id)))
 export const getNews = (id: string) => take(api.GET('/api/trips/{trip_id}/news/', at(id)))
@@ -98,3 +104,6 @@ export const buildOpening = (id: string, body: { speed_mps?: number | null }) =>
 export const judgeOpening = (id: string, body: Schemas['ChangedSpread']) =>
   take(api.POST('/api/trips/{trip_id}/opening/judge/', { ...at(id), body }))
 export const getSpread = (id: string) => take(api.GET('/api/trips/{trip_id}/spread/', at(id)))
+
+export type PhotoTold = Schemas['Photo']
+export const listPhotos = (id: string) => take(api.GET('/api/trips/{trip_id}/photos/', at(id)))

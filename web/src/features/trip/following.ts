@@ -1,6 +1,6 @@
 // The boat followed by this device's receiver: what says something new is recorded, as the core judges.
 import { defineStore } from 'pinia'
-import { ref, watch } from 'vue'
+import { ref, shallowRef, watch } from 'vue'
 import { useTripStore } from './store'
 
 export const useFollowingStore = defineStore('following', () => {
@@ -8,10 +8,18 @@ export const useFollowingStore = defineStore('following', () => {
   const on = ref(false)
   /** Why it does not go on, in words. */
   const problem = ref<string | null>(null)
+  /** What the receiver said last, new or not. */
+  const heard = shallowRef<{ at_s: number; accuracy_m: number; latitude_deg: number; longitude_deg: number } | null>(null)
   let watching: number | null = null
 
   async function hear({ coords }: GeolocationPosition): Promise<void> {
     problem.value = null
+    heard.value = {
+      at_s: Date.now() / 1000,
+      accuracy_m: coords.accuracy,
+      latitude_deg: coords.latitude,
+      longitude_deg: coords.longitude,
+    }
     const tripId = trip.trip?.id
     // Without the core there is nobody to say what is new; the next fix comes in a second.
     if (!tripId || !trip.coreReady || trip.view?.ended) return
@@ -68,5 +76,5 @@ export const useFollowingStore = defineStore('following', () => {
     (_now, before) => before !== undefined && stop(),
   )
 
-  return { on, problem, start, stop }
+  return { on, problem, heard, start, stop }
 })

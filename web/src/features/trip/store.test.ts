@@ -265,6 +265,34 @@ describe('the open trip', () => {
     expect(await useDeliveryStore(pinia).waiting('a')).toHaveLength(1)
   })
 
+  it('shows a tap when it is kept and not before', async () => {
+    const store = await ready()
+    const delivery = useDeliveryStore(pinia)
+    const really = delivery.keep
+    let write = (): void => undefined
+    const allowed = new Promise<void>((resolve) => (write = resolve))
+    delivery.keep = async (...tap) => {
+      await allowed
+      await really(...tap)
+    }
+    const tapped = hit(store)
+    await vi.waitFor(() => expect(cores.at(-1)!.asked).toContain('rods'))
+    await new Promise((resolve) => setTimeout(resolve, 20))
+    expect(store.view).toMatchObject({ hits: 0 })
+    write()
+    await tapped
+    expect(store.view).toMatchObject({ hits: 1 })
+  })
+
+  it('tells a dialog what stopped its act before it could be recorded', async () => {
+    const store = await ready()
+    const said = await store.attempt(() => Promise.reject(new Error('NOT KEPT: there is no room for the photo.')))
+    expect(said).toContain('no room for the photo')
+    // The next failure is no dialog's any more.
+    store.report(new Error('something else'))
+    expect(store.notice?.text).toContain('something else')
+  })
+
   it('stamps no two taps alike, so that they keep their order', async () => {
     const store = await ready()
     await Promise.all([hit(store), hit(store), hit(store)])

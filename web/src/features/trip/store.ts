@@ -12,6 +12,7 @@ import { painted } from '@/shared/ui/painted'
 import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
 import { getEvents, getFish, getTrip, type FishView, type TripDocument, type TripEvent } from './api'
+import { tripNowS, type TripClock } from './logic/clock'
 import { makeEvent, type EventPayload, type EventType } from './logic/events'
 
 const REFRESH_MS = 20_000
@@ -49,9 +50,14 @@ export const useTripStore = defineStore('trip', () => {
 
   /** The trip's own clock, seconds: a demo or practice trip has a clock of its own, and may rest. */
   function nowS(): number {
-    const now = delivery.nowS() - (trip.value?.clock_shift_s ?? 0)
+    const now = tripNowS(trip.value, delivery.nowS())
     const rest = trip.value?.rest_after_s ?? null
     return rest === null ? now : Math.min(now, Math.max(lastEventS(), trip.value!.started_at_s) + rest)
+  }
+
+  /** A practised trip's clock as it goes now. */
+  function setClock(clock: TripClock): void {
+    if (trip.value) trip.value = { ...trip.value, ...clock }
   }
 
   function lastEventS(): number {
@@ -241,17 +247,13 @@ export const useTripStore = defineStore('trip', () => {
   async function keep(mine: number, tripId: string, event: TripEvent): Promise<void> {
     const here = mine === turn && coreReady.value
     if (here) await core!.call('add', { event })
-    // The core works out the view while the browser writes: neither waits for the other.
-    await Promise.all([delivery.keep(tripId, event), here ? answer(mine) : undefined])
-    if (mine === turn) made.set(event.id, event)
-  }
-
-  /** A tap shows on its rod at once; what takes longer to weigh follows. */
-  async function answer(mine: number): Promise<void> {
-    const rods = await core!.call('rods', { now_s: nowS() })
+    // The core works out the rods while the browser writes, but a tap shows only when both are done:
+    // what the screen has said is kept, whatever becomes of the page in the next moment.
+    const [rods] = await Promise.all([here ? core!.call('rods', { now_s: nowS() }) : null, delivery.keep(tripId, event)])
     if (mine !== turn) return
-    if (view.value) view.value = { ...view.value, rods }
-    await refresh()
+    made.set(event.id, event)
+    if (rods && view.value) view.value = { ...view.value, rods }
+    if (rods) await refresh()
   }
 
   /** After a refusal, or a time that was mended, the core's events are taken anew from what is kept. */
@@ -302,6 +304,8 @@ export const useTripStore = defineStore('trip', () => {
     const mine = (answering = { text: 'Not kept.' })
     try {
       return (await act()) ? null : mine.text
+    } catch (error) {
+      return describeError(error, useDisplayStore().units)
     } finally {
       answering = null
     }
@@ -341,6 +345,7 @@ export const useTripStore = defineStore('trip', () => {
   return {
     trip,
     view,
+    sync,
     coreReady,
     coreFailed,
     loadError,
@@ -348,6 +353,7 @@ export const useTripStore = defineStore('trip', () => {
     pending,
     linkDown,
     nowS,
+    setClock,
     open,
     close,
     refresh,

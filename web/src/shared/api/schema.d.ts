@@ -4,6 +4,76 @@
  */
 
 export interface paths {
+    "/api/archive/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Return it. */
+        get: operations["get_archive"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Return the sources and what is heard from them now. */
+        get: operations["get_instruments"];
+        /** @description Save the sources, the one that is believed first first. */
+        put: operations["save_instruments"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/log/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Keep it in place of the one before, and say what is in it. */
+        put: operations["keep_log"];
+        /** @description Put what says something new in it into a trip, at the moments that it tells. */
+        post: operations["take_log"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/wheel/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Compute its factor; nothing is kept. */
+        post: operations["wheel_by_runs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/locker/catalogue/": {
         parameters: {
             query?: never;
@@ -332,6 +402,76 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description List them, the latest first. */
+        get: operations["list_practice"];
+        put?: never;
+        /** @description Begin one. */
+        post: operations["start_practice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/{trip_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Let it go on to its present moment; whoever fishes asks every second or so. */
+        post: operations["go_on"];
+        /** @description Drop it with its trip: no real record is touched. */
+        delete: operations["drop_practice"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/{trip_id}/score/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Fish it once; a few seconds the first time. */
+        get: operations["get_score"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/{trip_id}/truth/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Return it once the day is over. */
+        get: operations["get_truth"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/schema/": {
         parameters: {
             query?: never;
@@ -354,6 +494,92 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/seasons/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Return its days and trends. */
+        get: operations["get_season"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/seasons/begin/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Return it with the days that say so, from all waters: how like they are is weighed. */
+        get: operations["begin_with"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/seasons/bites/{trip_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description List each with recipe, depth, water, light and what the line was doing. */
+        get: operations["list_bites"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/seasons/sheet/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Say what is understood of it; keep that where ``take`` is true. */
+        post: operations["read_sheet"];
+        /** @description Drop all rows of one file. */
+        delete: operations["drop_sheet"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/seasons/trend.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Return its bars, a row each, in SI. */
+        get: operations["export_trend"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session/": {
         parameters: {
             query?: never;
@@ -367,6 +593,58 @@ export interface paths {
         post?: never;
         /** @description Log out. */
         delete: operations["log_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/crew/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description List them. */
+        get: operations["list_crew"];
+        put?: never;
+        /** @description Take somebody in: a new account, or one that is here already, by its own password. */
+        post: operations["take_crew"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/crew/{member_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** @description Let them go: their account stays theirs, the trips are closed to it. */
+        delete: operations["drop_crew"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/delete-account/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Delete it with everything that it owns, and log out. */
+        post: operations["delete_account"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -400,6 +678,23 @@ export interface paths {
         put?: never;
         /** @description Log in. */
         post: operations["log_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/password/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Change it; this browser stays logged in, all others end. */
+        post: operations["change_password"];
         delete?: never;
         options?: never;
         head?: never;
@@ -561,6 +856,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trips/{trip_id}/export.geojson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Return track and what happened as a file. */
+        get: operations["export_geojson"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trips/{trip_id}/export.gpx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Return track and waypoints as a file. */
+        get: operations["export_gpx"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trips/{trip_id}/export.json": {
         parameters: {
             query?: never;
@@ -578,6 +907,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trips/{trip_id}/export.jsonl": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Return what it started with, and an event a line, as a file. */
+        get: operations["export_lines"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trips/{trip_id}/fish/": {
         parameters: {
             query?: never;
@@ -585,7 +931,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description Compute it for this moment. */
+        /** @description Compute it for this moment; or for an earlier one, without the advice of then. */
         get: operations["get_fish"];
         put?: never;
         post?: never;
@@ -765,6 +1111,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trips/{trip_id}/photos/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description List what the record tells of photos, and which pictures have come in. */
+        get: operations["list_photos"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trips/{trip_id}/photos/{photo_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Return the picture. */
+        get: operations["get_photo"];
+        /** @description Keep a picture, once, under the id that the record names it by. */
+        put: operations["keep_photo"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trips/{trip_id}/plan/": {
         parameters: {
             query?: never;
@@ -776,6 +1157,23 @@ export interface paths {
         get: operations["get_plan"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trips/{trip_id}/shelf/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Say what aboard could hang on it; nothing is kept. */
+        post: operations["post_shelf"];
         delete?: never;
         options?: never;
         head?: never;
@@ -833,6 +1231,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trips/bring/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Keep it with all its events, or nothing of it. */
+        post: operations["bring_trip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trips/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Return it as a file. */
+        get: operations["export_calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trips/first-day/": {
         parameters: {
             query?: never;
@@ -876,6 +1308,23 @@ export interface paths {
         };
         /** @description Return it, or nothing where no trip read one. */
         get: operations["last_surface"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trips/line.schema.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Return its JSON Schema (2020-12). */
+        get: operations["line_schema"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1033,6 +1482,24 @@ export interface paths {
         put?: never;
         /** @description Return what a mark means. */
         post: operations["mark_meaning"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/waters/sonar/drill/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Return a piece of screen, without what it is. */
+        get: operations["drill_screen"];
+        put?: never;
+        /** @description Say whether it was read right, and why; nothing is kept. */
+        post: operations["judge_drill"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1211,6 +1678,26 @@ export interface components {
             /** Format: double */
             high: number;
         };
+        /** @description What was counted of one bar. */
+        Bar: {
+            name: string;
+            /** Format: double */
+            low: number | null;
+            /** Format: double */
+            high: number | null;
+            /** Format: double */
+            minutes: number;
+            hits: number;
+            hooked: number;
+            landed: number;
+            /** Format: double */
+            rate: number;
+            /** Format: double */
+            rate_low: number;
+            /** Format: double */
+            rate_high: number;
+            is_thin: boolean;
+        };
         /** @description Which lures run over a bar, which work near its top, and which would plough it. */
         BarReach: {
             name: string;
@@ -1234,6 +1721,49 @@ export interface components {
             beats: number;
             /** Format: double */
             seconds: number;
+        };
+        /** @description What to begin with, and the days that say so. */
+        Begin: {
+            days: components["schemas"]["LikeDay"][];
+            begin: components["schemas"]["Beginning"][];
+            waiting: number;
+        };
+        /** @description Something to begin with on a kind of rig. */
+        Beginning: {
+            /**
+             * @description * `flat` - flat
+             *     * `weighted` - weighted
+             *     * `dropper` - dropper
+             *     * `leadcore` - leadcore
+             *     * `downrigger` - downrigger
+             *     * `stacked` - stacked
+             *     * `slider` - slider
+             * @enum {string}
+             */
+            kind: "flat" | "weighted" | "dropper" | "leadcore" | "downrigger" | "stacked" | "slider";
+            lure: string;
+            colour: string;
+            attractor: string;
+            /** Format: double */
+            leader_m: number | null;
+            /** Format: double */
+            depth_m: number;
+            /** Format: double */
+            setback_m: number;
+            /** Format: double */
+            speed_mps: number;
+            /** Format: double */
+            rate: number;
+            hits: number;
+            /** Format: double */
+            minutes: number;
+            days: number;
+            /** Format: double */
+            of_water: number;
+            /** Format: double */
+            of_month: number;
+            /** Format: double */
+            of_rule_book: number;
         };
         /** @description One rod on the bench. */
         BenchView: {
@@ -1263,6 +1793,43 @@ export interface components {
         BesideView: {
             boat: components["schemas"]["LookState"][];
             rods: components["schemas"]["RodBeside"][];
+        };
+        /** @description A bite. */
+        BiteRow: {
+            /** Format: double */
+            at_s: number;
+            rod_id: string;
+            /**
+             * @description * `hit` - hit
+             *     * `hooked` - hooked
+             *     * `lost` - lost
+             *     * `landed` - landed
+             * @enum {string}
+             */
+            came_to: "hit" | "hooked" | "lost" | "landed";
+            lure: string;
+            colour: string;
+            attractor: string;
+            /** Format: double */
+            leader_m: number | null;
+            /** Format: double */
+            setback_m: number | null;
+            /** Format: double */
+            depth_m: number | null;
+            /** Format: double */
+            speed_mps: number | null;
+            /** Format: double */
+            warm_degc: number | null;
+            /**
+             * @description * `dark` - dark
+             *     * `first_light` - first_light
+             *     * `sun_low` - sun_low
+             *     * `sun_up` - sun_up
+             *     * `dusk` - dusk
+             * @enum {string}
+             */
+            light: "dark" | "first_light" | "sun_low" | "sun_up" | "dusk";
+            doing: string;
         };
         /** @description More about the latest bite of a rod: how it felt, where the fish came off, what the line did. */
         BiteTold: {
@@ -1303,6 +1870,13 @@ export interface components {
             felt: string | null;
             lost: string | null;
             doing: string;
+        };
+        /** @description A planer board that carries lines outward; ``lines_most`` how many it is trusted with. */
+        Board: {
+            id: string;
+            name: string;
+            lines_most?: number;
+            count?: number;
         };
         /** @description A boat to set up. */
         Boat: {
@@ -1404,6 +1978,59 @@ export interface components {
         CardDepths: {
             rod_id: string;
             depths_m: number[];
+        };
+        /** @description What a cast brought: a hit, a fish on, landed or lost. */
+        CastBite: {
+            /**
+             * @description * `hit` - hit
+             *     * `hooked` - hooked
+             *     * `landed` - landed
+             *     * `lost` - lost
+             * @enum {string}
+             */
+            what: "hit" | "hooked" | "landed" | "lost";
+            kept?: boolean;
+            /** Format: double */
+            length_m?: number | null;
+            /**
+             * @description * `trout` - trout
+             *     * `kokanee` - kokanee
+             *     * `striper` - striper
+             * @enum {string|null}
+             */
+            species?: "trout" | "kokanee" | "striper" | null;
+            photo_id?: string | null;
+        };
+        /** @description A school is cast to. */
+        CastingBegun: {
+            /** Format: double */
+            weight_kg: number;
+            /** Format: double */
+            count_s: number;
+            /**
+             * @description * `slow` - slow
+             *     * `steady` - steady
+             *     * `fast` - fast
+             *     * `jerked` - jerked
+             * @enum {string}
+             */
+            retrieve?: "slow" | "steady" | "fast" | "jerked";
+        };
+        /** @description A school that is cast to. */
+        CastingView: {
+            /** Format: double */
+            start_s: number;
+            /** Format: double */
+            weight_kg: number;
+            /** Format: double */
+            count_s: number;
+            /** Format: double */
+            depth_m: number;
+            retrieve: string;
+            hits: number;
+            hooked: number;
+            landed: number;
+            lost: number;
         };
         /** @description What a locker is filled from. */
         Catalogue: {
@@ -1569,6 +2196,11 @@ export interface components {
             depth_m: number;
             places: number[][];
         };
+        /** @description Somebody in the crew. */
+        Crew: {
+            id: number;
+            username: string;
+        };
         /** @description When a rod's lure crosses the place: seconds from now. */
         Crossing: {
             rod_id: string;
@@ -1726,6 +2358,42 @@ export interface components {
             /** Format: double */
             speed_mps?: number;
         };
+        /** @description Whether it was read right, and why it is what it is. */
+        DrillAnswer: {
+            right: boolean;
+            /**
+             * @description * `under` - under
+             *     * `aside` - aside
+             *     * `half` - half
+             *     * `along` - along
+             *     * `ball` - ball
+             *     * `bait` - bait
+             * @enum {string}
+             */
+            kind: "under" | "aside" | "half" | "along" | "ball" | "bait";
+            words: string;
+            /** Format: double */
+            middle_s: number;
+        };
+        /** @description What somebody takes a piece of screen for. */
+        DrillGiven: {
+            seed: number;
+            answer: string;
+        };
+        /** @description A piece of screen to be read. */
+        DrillScreen: {
+            seed: number;
+            /** Format: double */
+            speed_mps: number;
+            /** Format: double */
+            cone_deg: number;
+            /** Format: double */
+            bottom_m: number;
+            /** Format: double */
+            seconds: number;
+            echoes: number[][];
+            options: ("under" | "aside" | "half" | "along" | "ball" | "bait")[];
+        };
         /** @description An earlier day of the same fish. */
         EarlierDay: {
             name: string;
@@ -1766,6 +2434,7 @@ export interface components {
              *     * `line_set` - line_set
              *     * `line_in` - line_in
              *     * `bait_checked` - bait_checked
+             *     * `tangled` - tangled
              *     * `hit` - hit
              *     * `hooked` - hooked
              *     * `landed` - landed
@@ -1800,9 +2469,14 @@ export interface components {
              *     * `pass_begun` - pass_begun
              *     * `pass_ended` - pass_ended
              *     * `noted` - noted
+             *     * `turn_begun` - turn_begun
+             *     * `turn_ended` - turn_ended
+             *     * `casting_begun` - casting_begun
+             *     * `casting_ended` - casting_ended
+             *     * `cast_bite` - cast_bite
              * @enum {string}
              */
-            type: "rod_rigged" | "line_set" | "line_in" | "bait_checked" | "hit" | "hooked" | "landed" | "lost" | "speed_changed" | "temperature_read" | "mark_seen" | "sounded" | "offset_chosen" | "current_noted" | "wind_noted" | "depth_seen" | "reading_set_aside" | "tip_moved" | "bottom_tap" | "board_reset" | "beat_counted" | "voltage_read" | "clearance_chosen" | "position_fixed" | "school_chosen" | "move_taken" | "move_refused" | "undone" | "trip_ended" | "auditioned" | "checked" | "look_again" | "tackle_brought" | "day_planned" | "bite_told" | "pass_begun" | "pass_ended" | "noted";
+            type: "rod_rigged" | "line_set" | "line_in" | "bait_checked" | "tangled" | "hit" | "hooked" | "landed" | "lost" | "speed_changed" | "temperature_read" | "mark_seen" | "sounded" | "offset_chosen" | "current_noted" | "wind_noted" | "depth_seen" | "reading_set_aside" | "tip_moved" | "bottom_tap" | "board_reset" | "beat_counted" | "voltage_read" | "clearance_chosen" | "position_fixed" | "school_chosen" | "move_taken" | "move_refused" | "undone" | "trip_ended" | "auditioned" | "checked" | "look_again" | "tackle_brought" | "day_planned" | "bite_told" | "pass_begun" | "pass_ended" | "noted" | "turn_begun" | "turn_ended" | "casting_begun" | "casting_ended" | "cast_bite";
             payload: components["schemas"]["EventPayload"];
         };
         /** @description Events to append, all or none. */
@@ -1814,7 +2488,7 @@ export interface components {
             events: components["schemas"]["Event"][];
             after: number;
         };
-        EventPayload: components["schemas"]["RodSetup"] | components["schemas"]["LineSet"] | components["schemas"]["RodOnly"] | components["schemas"]["Landed"] | components["schemas"]["SpeedChanged"] | components["schemas"]["TemperatureRead"] | components["schemas"]["MarkSeen"] | components["schemas"]["Sounded"] | components["schemas"]["OffsetChosen"] | components["schemas"]["CurrentNoted"] | components["schemas"]["Wind"] | components["schemas"]["DepthSeen"] | components["schemas"]["ReadingSetAside"] | components["schemas"]["TipMoved"] | components["schemas"]["BottomTap"] | components["schemas"]["BeatCounted"] | components["schemas"]["VoltageRead"] | components["schemas"]["ClearanceChosen"] | components["schemas"]["PositionFixed"] | components["schemas"]["SchoolChosen"] | components["schemas"]["MoveAnswered"] | components["schemas"]["Undone"] | components["schemas"]["Auditioned"] | components["schemas"]["Checked"] | components["schemas"]["LookAgain"] | components["schemas"]["TackleBrought"] | components["schemas"]["DayPlan"] | components["schemas"]["BiteTold"] | components["schemas"]["PassBegun"] | components["schemas"]["Noted"];
+        EventPayload: components["schemas"]["RodSetup"] | components["schemas"]["LineSet"] | components["schemas"]["RodOnly"] | components["schemas"]["Landed"] | components["schemas"]["SpeedChanged"] | components["schemas"]["TemperatureRead"] | components["schemas"]["MarkSeen"] | components["schemas"]["Sounded"] | components["schemas"]["OffsetChosen"] | components["schemas"]["CurrentNoted"] | components["schemas"]["Wind"] | components["schemas"]["DepthSeen"] | components["schemas"]["ReadingSetAside"] | components["schemas"]["TipMoved"] | components["schemas"]["BottomTap"] | components["schemas"]["BeatCounted"] | components["schemas"]["VoltageRead"] | components["schemas"]["ClearanceChosen"] | components["schemas"]["PositionFixed"] | components["schemas"]["SchoolChosen"] | components["schemas"]["MoveAnswered"] | components["schemas"]["Undone"] | components["schemas"]["Auditioned"] | components["schemas"]["Checked"] | components["schemas"]["LookAgain"] | components["schemas"]["TackleBrought"] | components["schemas"]["DayPlan"] | components["schemas"]["BiteTold"] | components["schemas"]["PassBegun"] | components["schemas"]["Noted"] | components["schemas"]["TurnBegun"] | components["schemas"]["CastingBegun"] | components["schemas"]["CastBite"];
         /** @description Hits and the rod-minutes they were counted over. */
         Exposure: {
             hits: number;
@@ -1922,6 +2596,7 @@ export interface components {
             /** Format: double */
             above_mark_m: number;
             marks_school: string;
+            advice_school: string;
             rods: components["schemas"]["RodView"][];
             current: components["schemas"]["Current"] | null;
             passes: components["schemas"]["PassSpeeds"] | null;
@@ -1943,6 +2618,9 @@ export interface components {
             earlier: components["schemas"]["EarlierView"] | null;
             bites: components["schemas"]["BiteView"][];
             passing: components["schemas"]["PassView"] | null;
+            casting: components["schemas"]["CastingView"] | null;
+            turning: string | null;
+            turn_hint: string | null;
             judged: components["schemas"]["JudgedMove"][];
             temperatures: components["schemas"]["TemperaturePoint"][];
             ribbon: components["schemas"]["RibbonMark"][];
@@ -1953,6 +2631,7 @@ export interface components {
             /** Format: double */
             clearance_m: number;
             unread: components["schemas"]["Unread"][];
+            keep_out: components["schemas"]["KeepOut"][];
             day?: components["schemas"]["DayOnFish"] | null;
             limit?: components["schemas"]["LimitNow"] | null;
         };
@@ -2017,6 +2696,24 @@ export interface components {
             /** Format: double */
             longitude_deg: number;
         };
+        /** @description How fast it goes on; as before where nothing is said. */
+        GoOn: {
+            /** Format: double */
+            pace?: number;
+        };
+        /** @description What is heard now, from whom, how old, and which of it is used. */
+        Heard: {
+            /** Format: double */
+            at_s: number;
+            sources: components["schemas"]["SourceState"][];
+            values: components["schemas"]["Value"][];
+            /** @description the trip that takes it */
+            trip: string | null;
+            /** @description events since it is listened to */
+            recorded: number;
+            /** @description why the trip did not take the last one */
+            refused: string;
+        };
         /** @description An hour of the day. */
         HourView: {
             /** Format: double */
@@ -2073,6 +2770,12 @@ export interface components {
             text: string;
             remedy: string;
         };
+        /** @description What a boat listens to, and what is heard. */
+        Instruments: {
+            sources: components["schemas"]["Sources"];
+            /** @description null where nobody listens */
+            heard: components["schemas"]["Heard"] | null;
+        };
         /** @description A layer of water: upper and lower depth, m. */
         Interval: {
             /** Format: double */
@@ -2099,6 +2802,54 @@ export interface components {
             lack: "no_control" | "minutes" | "";
             ended: boolean;
         };
+        /** @description Something that the boat is in or comes near. */
+        KeepOut: {
+            feature: components["schemas"]["Feature"];
+            /**
+             * @description * `inside` - inside
+             *     * `may_be_inside` - may_be_inside
+             *     * `ahead` - ahead
+             * @enum {string}
+             */
+            state: "inside" | "may_be_inside" | "ahead";
+            /** Format: double */
+            in_s: number;
+            /** Format: double */
+            in_m: number;
+            /** Format: double */
+            beyond_m: number;
+            /** Format: double */
+            place_doubt_m: number;
+        };
+        /** @description A day on which fish were kept: how many, and whether that is over the noted bag. */
+        KeptDay: {
+            day: string;
+            kept: number;
+            is_over: boolean;
+        };
+        /** @description Fish of a species kept on the last two weeks of a season. */
+        KeptOver: {
+            /**
+             * @description * `trout` - trout
+             *     * `kokanee` - kokanee
+             *     * `striper` - striper
+             * @enum {string}
+             */
+            species: "trout" | "kokanee" | "striper";
+            days: components["schemas"]["KeptDay"][];
+            total: number;
+            bag_most: number | null;
+            possession_most: number | null;
+            is_over: boolean;
+            noted: string;
+        };
+        /** @description A picture that is kept, and how large. */
+        KeptPhoto: {
+            /** Format: uuid */
+            photo_id: string;
+            width_px: number;
+            height_px: number;
+        };
         /** @description A plan, what was asked, and the day. */
         KeptPlan: {
             /** Format: uuid */
@@ -2121,6 +2872,8 @@ export interface components {
             /** Format: double */
             made_at_s: number;
             waters: components["schemas"]["KitWater"][];
+            /** @description waters that there is no room for */
+            left_out: string[];
             outfits: components["schemas"]["KitOutfit"][];
             plans: components["schemas"]["KitPlan"][];
         };
@@ -2156,6 +2909,7 @@ export interface components {
             /** Format: double */
             bottom_m: number;
             chart: components["schemas"]["DepthGrid"] | null;
+            keep_out: components["schemas"]["Feature"][];
             rules: components["schemas"]["WaterRules"] | null;
             days: components["schemas"]["KitDay"][];
             earlier: {
@@ -2207,12 +2961,20 @@ export interface components {
             lean_m: number;
             text: string;
         };
-        /** @description A fish in the net. */
+        /** @description A fish in the net; of another species than the trip's where one is named. */
         Landed: {
             rod_id: string;
             kept: boolean;
             /** Format: double */
             length_m?: number | null;
+            /**
+             * @description * `trout` - trout
+             *     * `kokanee` - kokanee
+             *     * `striper` - striper
+             * @enum {string|null}
+             */
+            species?: "trout" | "kokanee" | "striper" | null;
+            photo_id?: string | null;
         };
         /**
          * @description A surface temperature and when it was read, both null where none was; and the latest
@@ -2269,6 +3031,7 @@ export interface components {
             rows: components["schemas"]["LedgerRow"][];
             /** Format: double */
             in_water: number | null;
+            inside: components["schemas"]["LinesInside"][];
         };
         /** @description A kind of rig. */
         LedgerRow: {
@@ -2288,6 +3051,7 @@ export interface components {
             resets: number;
             /** Format: double */
             reset_min: number | null;
+            tangles: number;
             hits: number;
             hooked: number;
             landed: number;
@@ -2346,8 +3110,29 @@ export interface components {
             left: number;
             colours: components["schemas"]["ColourAtDepth"][];
         };
+        /** @description A day like the one that comes. */
+        LikeDay: {
+            name: string;
+            water: string;
+            /** Format: double */
+            day_of_year: number;
+            /** Format: double */
+            surface_degc: number | null;
+            /** Format: double */
+            like: number;
+            hits: number;
+            /** Format: double */
+            minutes: number;
+        };
         /** @description The day's fish against the user's own note of the rules. */
         LimitNow: {
+            /**
+             * @description * `trout` - trout
+             *     * `kokanee` - kokanee
+             *     * `striper` - striper
+             * @enum {string|null}
+             */
+            species: "trout" | "kokanee" | "striper" | null;
             counted: number;
             most: number | null;
             near: boolean;
@@ -2410,6 +3195,33 @@ export interface components {
             /** Format: double */
             colour_mass_kg?: number;
             count?: number;
+        };
+        /** @description A stretch of time with lines out in closed water, by the places that were noted. */
+        LinesInside: {
+            name: string;
+            rule: string;
+            /** Format: double */
+            from_s: number;
+            /** Format: double */
+            to_s: number;
+            /** Format: double */
+            deepest_in_m: number;
+        };
+        /** @description How much went into the record; how much was there already, or of another time. */
+        LogTaken: {
+            taken: number;
+            known: number;
+            outside: number;
+            refused: string;
+        };
+        /** @description What is in a log: its lines, those understood, and when it begins and ends by its GPS. */
+        LogTold: {
+            lines: number;
+            good: number;
+            /** Format: double */
+            first_s: number | null;
+            /** Format: double */
+            last_s: number | null;
         };
         /** @description Name and password. */
         Login: {
@@ -2674,6 +3486,11 @@ export interface components {
             rod_rigged?: components["schemas"]["RodSetup"] | null;
             checked?: components["schemas"]["Checked"] | null;
         };
+        /** @description The password that the account has, and another. */
+        NewPassword: {
+            password: string;
+            new_password: string;
+        };
         /** @description A piece to add, or the new properties of one. */
         NewPiece: {
             /**
@@ -2683,12 +3500,21 @@ export interface components {
              *     * `weight` - weight
              *     * `release` - release
              *     * `leader` - leader
+             *     * `snubber` - snubber
+             *     * `board` - board
              *     * `bait` - bait
              *     * `scent` - scent
              * @enum {string}
              */
-            kind: "line" | "attractor" | "lure" | "weight" | "release" | "leader" | "bait" | "scent";
+            kind: "line" | "attractor" | "lure" | "weight" | "release" | "leader" | "snubber" | "board" | "bait" | "scent";
             properties: components["schemas"]["PieceData"];
+        };
+        /** @description A day to practise on. */
+        NewPractice: {
+            outfit_id: number;
+            /** @description which day; a surprise without */
+            seed?: number;
+            advice?: boolean;
         };
         /** @description Soundings to look at, or to take. */
         NewSurvey: {
@@ -2759,6 +3585,7 @@ export interface components {
             latitude_deg?: number | null;
             /** Format: double */
             longitude_deg?: number | null;
+            photo_id?: string | null;
         };
         /** @description The number for a depth at one of several speeds. */
         NumberAtSpeed: {
@@ -2829,7 +3656,13 @@ export interface components {
             leaders?: components["schemas"]["Leader"][];
             baits?: components["schemas"]["Bait"][];
             scents?: components["schemas"]["Scent"][];
+            snubbers?: components["schemas"]["Snubber"][];
+            boards?: components["schemas"]["Board"][];
             sounder?: components["schemas"]["Sounder"];
+        };
+        /** @description The password that the account has, typed once more. */
+        OwnPassword: {
+            password: string;
         };
         /** @description A piece's own range, as its user saw it beside the boat. */
         OwnRange: {
@@ -2934,6 +3767,29 @@ export interface components {
             to_s: number;
             name: string;
         };
+        /** @description A photo, as the record tells of it, and whether its picture has come in. */
+        Photo: {
+            photo_id: string;
+            /** Format: double */
+            at_s: number;
+            rod_id?: string | null;
+            /**
+             * @description * `trout` - trout
+             *     * `kokanee` - kokanee
+             *     * `striper` - striper
+             * @enum {string|null}
+             */
+            species?: "trout" | "kokanee" | "striper" | null;
+            kept?: boolean | null;
+            /** Format: double */
+            length_m?: number | null;
+            text?: string;
+            is_here: boolean;
+        };
+        /** @description The photos of a trip, in order of time. */
+        Photos: {
+            photos: components["schemas"]["Photo"][];
+        };
         /** @description A piece of tackle in the locker. */
         Piece: {
             id: number;
@@ -2944,18 +3800,20 @@ export interface components {
              *     * `weight` - weight
              *     * `release` - release
              *     * `leader` - leader
+             *     * `snubber` - snubber
+             *     * `board` - board
              *     * `bait` - bait
              *     * `scent` - scent
              * @enum {string}
              */
-            kind: "line" | "attractor" | "lure" | "weight" | "release" | "leader" | "bait" | "scent";
+            kind: "line" | "attractor" | "lure" | "weight" | "release" | "leader" | "snubber" | "board" | "bait" | "scent";
             key: string;
             name: string;
             is_retired: boolean;
             properties: components["schemas"]["PieceData"];
             aboard: components["schemas"]["Aboard"][];
         };
-        PieceData: components["schemas"]["LineSpec"] | components["schemas"]["Attractor"] | components["schemas"]["Lure"] | components["schemas"]["Weight"] | components["schemas"]["Release"] | components["schemas"]["Leader"] | components["schemas"]["Bait"] | components["schemas"]["Scent"];
+        PieceData: components["schemas"]["LineSpec"] | components["schemas"]["Attractor"] | components["schemas"]["Lure"] | components["schemas"]["Weight"] | components["schemas"]["Release"] | components["schemas"]["Leader"] | components["schemas"]["Snubber"] | components["schemas"]["Board"] | components["schemas"]["Bait"] | components["schemas"]["Scent"];
         /** @description All pieces, and how many there are before search and limit. */
         PieceList: {
             pieces: components["schemas"]["Piece"][];
@@ -3069,6 +3927,24 @@ export interface components {
             longitude_deg: number;
             /** Format: double */
             course_deg: number;
+        };
+        /** @description A simulated day. */
+        PracticeDay: {
+            /** Format: uuid */
+            trip_id: string;
+            seed: number;
+            /** @description that have been played, of 480 */
+            minutes: number;
+            advice: boolean;
+            is_ended: boolean;
+            hits: number;
+            landed: number;
+            /** Format: double */
+            clock_shift_s: number;
+            /** Format: double */
+            clock_set_s: number;
+            /** Format: double */
+            clock_pace: number;
         };
         /** @description How probable it is that one rate is higher than another. */
         RateComparison: {
@@ -3301,6 +4177,7 @@ export interface components {
             release_id?: string | null;
             bait_id?: string | null;
             scent_id?: string | null;
+            snubber_id?: string | null;
         };
         /** @description The funnel of one rod. */
         RodTally: {
@@ -3407,6 +4284,15 @@ export interface components {
             field: string;
             message: string;
         };
+        /** @description What GPS and wheel said at one moment of a run. */
+        RunSample: {
+            /** Format: double */
+            ground_mps: number;
+            /** Format: double */
+            wheel_mps: number;
+            /** Format: double */
+            course_deg: number;
+        };
         /** @description A change that was weighed and not chosen. */
         RunnerUp: {
             title: string;
@@ -3446,10 +4332,67 @@ export interface components {
              *     * `colour` - colour
              *     * `marks` - marks
              *     * `earlier` - earlier
+             *     * `advice` - advice
              * @enum {string}
              */
-            topic: "cold_morning" | "leader" | "snubber" | "setback" | "mood" | "colour" | "marks" | "earlier";
+            topic: "cold_morning" | "leader" | "snubber" | "setback" | "mood" | "colour" | "marks" | "earlier" | "advice";
             school: string;
+        };
+        /** @description How somebody fished the same day. */
+        Score: {
+            hits: number;
+            landed: number;
+            rods: number;
+            changes: number;
+        };
+        /** @description A season. */
+        Season: {
+            species: string;
+            water_name: string | null;
+            of_species: string[];
+            of_waters: string[];
+            /** @description trips that are still to be worked out */
+            waiting: number;
+            days: components["schemas"]["SeasonDay"][];
+            trends: components["schemas"]["Trend"][];
+            /** @description fish out of spreadsheets, in no rate */
+            noted: number;
+            /** @description over the last days; null: none */
+            kept: components["schemas"]["KeptOver"] | null;
+        };
+        /** @description A day of the season. */
+        SeasonDay: {
+            /**
+             * Format: uuid
+             * @description null: out of a spreadsheet
+             */
+            trip_id: string | null;
+            name: string;
+            water_name: string;
+            /** Format: date */
+            day: string;
+            /**
+             * Format: double
+             * @description rod-minutes; 0 where nobody noted them
+             */
+            minutes: number;
+            hits: number;
+            landed: number;
+            kept: number;
+            cast_landed: number;
+            /** Format: double */
+            warm_first_degc: number | null;
+            /** Format: double */
+            warm_last_degc: number | null;
+            /** Format: double */
+            marks_m: number | null;
+            /**
+             * Format: double
+             * @description middle depth of the hits
+             */
+            fished_m: number | null;
+            /** @description what had most hits */
+            best: string;
         };
         /** @description Who is logged in, whether the demo can be used from here, whether nobody has an account. */
         Session: {
@@ -3468,6 +4411,112 @@ export interface components {
             kind: string;
             /** Format: double */
             depth_m: number;
+        };
+        /** @description A spreadsheet, and what its columns are. */
+        SheetAsked: {
+            name: string;
+            text: string;
+            /**
+             * @description of rows that say none
+             *
+             *     * `trout` - trout
+             *     * `kokanee` - kokanee
+             *     * `striper` - striper
+             * @enum {string}
+             */
+            species: "trout" | "kokanee" | "striper";
+            /** @description where each of date, time, water, species, count, kept, length, depth, speed, temperature, lure, colour, note stands, from 0; guessed where left out */
+            columns?: {
+                [key: string]: number;
+            };
+            /** @description of length, depth, speed, temperature; guessed where left out */
+            units?: {
+                [key: string]: string;
+            };
+            /**
+             * @description * `ymd` - ymd
+             *     * `mdy` - mdy
+             *     * `dmy` - dmy
+             * @enum {string}
+             */
+            dates?: "ymd" | "mdy" | "dmy";
+            /** @default false */
+            take: boolean;
+        };
+        /** @description A column of a spreadsheet. */
+        SheetColumn: {
+            head: string;
+            samples: string[];
+        };
+        /** @description What was understood of a spreadsheet. */
+        SheetRead: {
+            columns: components["schemas"]["SheetColumn"][];
+            mapping: {
+                [key: string]: number;
+            };
+            units: {
+                [key: string]: string;
+            };
+            dates: string;
+            /** @description what was guessed and could be otherwise */
+            unsure: string[];
+            /** @description the first twenty that are understood */
+            rows: components["schemas"]["SheetRow"][];
+            good: number;
+            /** @description the first fifty that are not, each with why */
+            bad: string[];
+            bad_count: number;
+            /** @description rows kept now */
+            taken: number;
+            /** @description rows that were kept before */
+            known: number;
+        };
+        /** @description A row as it was understood, in SI. */
+        SheetRow: {
+            row: number;
+            /** Format: date */
+            day: string;
+            /** Format: double */
+            hour: number | null;
+            water_name: string;
+            species: string;
+            count: number;
+            kept: number;
+            /** Format: double */
+            length_m: number | null;
+            /** Format: double */
+            depth_m: number | null;
+            /** Format: double */
+            speed_mps: number | null;
+            /** Format: double */
+            warm_degc: number | null;
+            lure: string;
+            colour: string;
+            note: string;
+        };
+        /** @description A lure or an attractor that is aboard. */
+        ShelfPiece: {
+            /**
+             * @description * `lure` - lure
+             *     * `attractor` - attractor
+             * @enum {string}
+             */
+            piece: "lure" | "attractor";
+            id: string;
+            name: string;
+            outline: string;
+            /** Format: double */
+            length_m: number;
+            /** Format: double */
+            width_m: number;
+            lip?: string;
+            hook?: string;
+            /** Format: double */
+            hook_from_tail_m?: number;
+            works: components["schemas"]["SpeedRange"];
+            at_speed: boolean;
+            is_on: boolean;
+            free: number;
         };
         /** @description What to show: in words, with the view that says so. */
         Show: {
@@ -3503,6 +4552,14 @@ export interface components {
             /** Format: double */
             minutes: number;
         };
+        /** @description A stretch of rubber ahead of the attractor; ``length_m`` in m, unstretched. */
+        Snubber: {
+            id: string;
+            name: string;
+            /** Format: double */
+            length_m: number;
+            count?: number;
+        };
         /** @description What a sounder makes of a ball: the depth it reads, m, and whether it sees it at all. */
         SonarView: {
             /** Format: double */
@@ -3522,6 +4579,72 @@ export interface components {
             ahead_m?: number;
             /** Format: double */
             cone_deg?: number;
+        };
+        /** @description Something that speaks, and how far what it says is to be set right. */
+        Source: {
+            id: string;
+            name: string;
+            /**
+             * @description * `tcp` - tcp
+             *     * `udp` - udp
+             *     * `serial` - serial
+             *     * `log` - log
+             * @enum {string}
+             */
+            kind: "tcp" | "udp" | "serial" | "log";
+            port?: number;
+            host?: string;
+            device?: string;
+            baud?: number;
+            /** Format: double */
+            pace?: number;
+            is_on?: boolean;
+            /** Format: double */
+            transducer_m?: number;
+            /** Format: double */
+            wheel_factor?: number;
+            /** Format: double */
+            warm_degc?: number;
+        };
+        /** @description How it is with a source. */
+        SourceState: {
+            id: string;
+            name: string;
+            /** @description what is wrong with it; empty where nothing is */
+            words: string;
+            /** Format: double */
+            age_s: number | null;
+            good: number;
+            checksum: number;
+            unknown: number;
+            broken: number;
+        };
+        /** @description All that speaks, the one that is believed first first. */
+        Sources: {
+            sources?: components["schemas"]["Source"][];
+        };
+        /** @description What a user read of one species alone: it stands in the place of what is said of all fish. */
+        SpeciesRules: {
+            bag_most?: number | null;
+            possession_most?: number | null;
+            bait_counts?: boolean;
+            /** Format: double */
+            least_m?: number | null;
+            /** Format: double */
+            longest_m?: number | null;
+            /** Format: double */
+            slot_low_m?: number | null;
+            /** Format: double */
+            slot_high_m?: number | null;
+            season_from?: string;
+            season_to?: string;
+            /**
+             * @description * `trout` - trout
+             *     * `kokanee` - kokanee
+             *     * `striper` - striper
+             * @enum {string}
+             */
+            species: "trout" | "kokanee" | "striper";
         };
         /** @description The boat's speed through the water. */
         SpeedChanged: {
@@ -3608,6 +4731,15 @@ export interface components {
             leaders?: components["schemas"]["Leader"][];
             baits?: components["schemas"]["Bait"][];
             scents?: components["schemas"]["Scent"][];
+            snubbers?: components["schemas"]["Snubber"][];
+            boards?: components["schemas"]["Board"][];
+        };
+        /** @description The trip that a log was recorded on. */
+        TakeLog: {
+            /** Format: uuid */
+            trip_id: string;
+            /** @description the source whose corrections hold for the log */
+            source_id?: string;
         };
         /** @description A planned day for a trip under way; sent again under the same id, it is taken once. */
         TakePlan: {
@@ -3673,6 +4805,37 @@ export interface components {
             name: string;
             works: components["schemas"]["SpeedRange"];
         };
+        /** @description Hits an hour along one axis. */
+        Trend: {
+            /**
+             * @description * `temperature` - temperature
+             *     * `depth` - depth
+             *     * `hour` - hour
+             *     * `colour` - colour
+             *     * `lure` - lure
+             *     * `leader` - leader
+             *     * `attractor` - attractor
+             *     * `setback` - setback
+             *     * `kind` - kind
+             *     * `speed` - speed
+             * @enum {string}
+             */
+            axis: "temperature" | "depth" | "hour" | "colour" | "lure" | "leader" | "attractor" | "setback" | "kind" | "speed";
+            bars: components["schemas"]["Bar"][];
+            best: number | null;
+            /** Format: double */
+            probability: number;
+            /**
+             * @description * `stands_apart` - stands_apart
+             *     * `leans` - leans
+             *     * `nothing` - nothing
+             *     * `too_little` - too_little
+             * @enum {string}
+             */
+            said: "stands_apart" | "leans" | "nothing" | "too_little";
+            /** Format: double */
+            unknown_min: number;
+        };
         /** @description A trip, apart from its events. */
         Trip: {
             id: string;
@@ -3696,8 +4859,14 @@ export interface components {
             clock_shift_s?: number;
             /** Format: double */
             rest_after_s?: number | null;
+            /** Format: double */
+            clock_pace?: number;
+            /** Format: double */
+            clock_set_s?: number;
+            is_practice?: boolean;
             readings?: components["schemas"]["PastReading"][];
             chart?: components["schemas"]["DepthGrid"] | null;
+            keep_out?: components["schemas"]["Feature"][];
             rules?: components["schemas"]["WaterRules"] | null;
             plan?: components["schemas"]["DayPlan"] | null;
             earlier?: components["schemas"]["EarlierDay"][];
@@ -3726,11 +4895,57 @@ export interface components {
             is_ended: boolean;
             /** @description its boat, where it is kept */
             outfit_id: number | null;
+            /** @description whose trip it is, where the user is of the crew */
+            skipper: string | null;
             /**
              * Format: double
              * @description now by the trip's own clock; its start once ended
              */
             now_s: number;
+        };
+        /** @description What was hidden of a day, at some minutes of it. */
+        Truth: {
+            minutes: number[];
+            deep_m: number[];
+            shallow_m: number[];
+            /** Format: double */
+            shallow_share: number;
+            bite: number[];
+            speed_mps: number[];
+            flash: number[];
+            thump: number[];
+            /** Format: double */
+            leader_m: number;
+            /** Format: double */
+            setback_m: number;
+            colours: string[];
+            lures: string[];
+            schools: number[];
+            /** Format: double */
+            lap_min: number;
+        };
+        /** @description What was hidden, once the day is over, and what was fished. */
+        TruthView: {
+            truth: components["schemas"]["Truth"];
+            day: components["schemas"]["PracticeDay"];
+            /** Format: double */
+            rod_minutes: number;
+            /** @description that were fished */
+            rods: number;
+            /** @description minute of the day and speed set, m/s */
+            speeds: number[][];
+            /** @description minutes from and to, depth fished, m, and hits, of each stretch */
+            fished: number[][];
+            /**
+             * @description whose score can be asked
+             * @default [
+             *       "fixed",
+             *       "habit",
+             *       "advisor",
+             *       "oracle"
+             *     ]
+             */
+            who: string[];
         };
         /** @description When to turn for the ramp at the latest, why, and when that is home: seconds since 1970. */
         TurnBack: {
@@ -3739,6 +4954,15 @@ export interface components {
             /** Format: double */
             home_s: number;
             why: string;
+        };
+        /** @description The boat turns, to port or to starboard. */
+        TurnBegun: {
+            /**
+             * @description * `port` - port
+             *     * `starboard` - starboard
+             * @enum {string}
+             */
+            toward: "port" | "starboard";
         };
         /** @description A tangle with the moment it is nearest, seconds since the turn began. */
         TurnTangle: {
@@ -3770,6 +4994,38 @@ export interface components {
             id: string;
             what: string;
             message: string;
+        };
+        /** @description What is known of a quantity from a source. */
+        Value: {
+            /**
+             * @description * `place` - place
+             *     * `course` - course
+             *     * `ground_speed` - ground_speed
+             *     * `water_speed` - water_speed
+             *     * `depth` - depth
+             *     * `water_temperature` - water_temperature
+             *     * `wind_speed` - wind_speed
+             *     * `wind_angle` - wind_angle
+             *     * `heading` - heading
+             *     * `mark` - mark
+             * @enum {string}
+             */
+            quantity: "place" | "course" | "ground_speed" | "water_speed" | "depth" | "water_temperature" | "wind_speed" | "wind_angle" | "heading" | "mark";
+            source_id: string;
+            /** Format: double */
+            value: number;
+            place: components["schemas"]["GeoPoint"] | null;
+            /** Format: double */
+            age_s: number;
+            /**
+             * @description * `used` - used
+             *     * `other` - other
+             *     * `stale` - stale
+             *     * `wrong` - wrong
+             *     * `replayed` - replayed
+             * @enum {string}
+             */
+            state: "used" | "other" | "stale" | "wrong" | "replayed";
         };
         /** @description A downrigger cable's voltage against the boat's metal. */
         VoltageRead: {
@@ -3814,19 +5070,8 @@ export interface components {
             id: number;
             has_chart: boolean;
         };
-        /** @description What a user read of a water's rules, with the day and where. */
+        /** @description What a user read of a water's rules, with the day and where; the fish's are of all fish. */
         WaterRules: {
-            entered_on: string;
-            origin: string;
-            /**
-             * @description * `any` - any
-             *     * `single` - single
-             *     * `single_barbless` - single_barbless
-             * @enum {string}
-             */
-            hooks?: "any" | "single" | "single_barbless";
-            bait?: boolean;
-            rods_most?: number | null;
             bag_most?: number | null;
             possession_most?: number | null;
             bait_counts?: boolean;
@@ -3840,6 +5085,18 @@ export interface components {
             slot_high_m?: number | null;
             season_from?: string;
             season_to?: string;
+            entered_on: string;
+            origin: string;
+            /**
+             * @description * `any` - any
+             *     * `single` - single
+             *     * `single_barbless` - single_barbless
+             * @enum {string}
+             */
+            hooks?: "any" | "single" | "single_barbless";
+            bait?: boolean;
+            rods_most?: number | null;
+            by_species?: components["schemas"]["SpeciesRules"][];
         };
         /** @description What the way home takes, as its user knows the boat. */
         WayHome: {
@@ -3891,6 +5148,18 @@ export interface components {
             style?: "in_line" | "split_shot" | "dropper" | "ball";
             count?: number;
         };
+        /** @description What a wheel is to be multiplied by. */
+        WheelFactor: {
+            /** Format: double */
+            wheel_factor: number;
+        };
+        /** @description A run there and one back on one line at one throttle. */
+        WheelRuns: {
+            there: components["schemas"]["RunSample"][];
+            back: components["schemas"]["RunSample"][];
+            /** Format: double */
+            present?: number;
+        };
         /** @description The wind as a troller meets it. */
         Wind: {
             /** Format: double */
@@ -3927,6 +5196,231 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    get_archive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    get_instruments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Instruments"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    save_instruments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["Sources"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sources"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    keep_log: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "text/plain": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogTold"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    take_log: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/plain": components["schemas"]["TakeLog"];
+                "application/json": components["schemas"]["TakeLog"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogTaken"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    wheel_by_runs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WheelRuns"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WheelFactor"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     catalogue: {
         parameters: {
             query?: never;
@@ -3942,6 +5436,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Catalogue"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
                 };
             };
         };
@@ -4002,6 +5505,15 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     list_outfits: {
@@ -4019,6 +5531,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BoatRow"][];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
                 };
             };
         };
@@ -4061,6 +5582,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4117,6 +5647,15 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     set_aboard: {
@@ -4166,6 +5705,15 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     list_pieces: {
@@ -4187,6 +5735,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PieceList"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
                 };
             };
         };
@@ -4236,6 +5793,15 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     export_locker: {
@@ -4258,6 +5824,15 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4314,6 +5889,15 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     delete_piece: {
@@ -4351,6 +5935,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4396,6 +5989,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4452,6 +6054,15 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     add_starter: {
@@ -4497,6 +6108,15 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     list_plans: {
@@ -4514,6 +6134,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanRow"][];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
                 };
             };
         };
@@ -4546,6 +6175,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4594,6 +6232,15 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     drop_plan: {
@@ -4615,6 +6262,15 @@ export interface operations {
                 content?: never;
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4653,6 +6309,15 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     write_float_plan: {
@@ -4677,6 +6342,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4715,6 +6389,15 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     legs_gpx: {
@@ -4739,6 +6422,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4777,6 +6469,15 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     get_weather: {
@@ -4800,6 +6501,288 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    list_practice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeDay"][];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    start_practice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPractice"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeDay"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    go_on: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trip_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["GoOn"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeDay"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    drop_practice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trip_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    get_score: {
+        parameters: {
+            query: {
+                who: "advisor" | "fixed" | "habit" | "oracle";
+            };
+            header?: never;
+            path: {
+                trip_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Score"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    get_truth: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trip_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TruthView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4840,6 +6823,252 @@ export interface operations {
                     };
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    get_season: {
+        parameters: {
+            query?: {
+                species?: "kokanee" | "striper" | "trout";
+                units?: "metric" | "us";
+                water_name?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Season"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    begin_with: {
+        parameters: {
+            query?: {
+                day?: string;
+                species?: "kokanee" | "striper" | "trout";
+                surface_degc?: number;
+                water_name?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Begin"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    list_bites: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trip_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BiteRow"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    read_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetAsked"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetRead"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    drop_sheet: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    export_trend: {
+        parameters: {
+            query?: {
+                axis?: "attractor" | "colour" | "depth" | "hour" | "kind" | "leader" | "lure" | "setback" | "speed" | "temperature";
+                species?: "kokanee" | "striper" | "trout";
+                units?: "metric" | "us";
+                water_name?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     session: {
@@ -4859,6 +7088,15 @@ export interface operations {
                     "application/json": components["schemas"]["Session"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     log_out: {
@@ -4876,6 +7114,176 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    list_crew: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Crew"][];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    take_crew: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Login"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Crew"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    drop_crew: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                member_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    delete_account: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnPassword"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
                 };
             };
         };
@@ -4898,6 +7306,15 @@ export interface operations {
                 };
             };
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4929,6 +7346,71 @@ export interface operations {
                 };
             };
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    change_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPassword"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4975,6 +7457,15 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     list_trips: {
@@ -4992,6 +7483,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TripList"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
                 };
             };
         };
@@ -5018,6 +7518,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5062,6 +7571,15 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     get_back: {
@@ -5094,6 +7612,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5144,6 +7671,15 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     get_beside: {
@@ -5174,6 +7710,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5229,6 +7774,15 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     list_events: {
@@ -5261,6 +7815,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5317,6 +7880,15 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     export_csv: {
@@ -5347,6 +7919,109 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    export_geojson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trip_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/geo+json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    export_gpx: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trip_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/gpx+xml": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5391,11 +8066,68 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    export_lines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trip_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     get_fish: {
         parameters: {
-            query?: never;
+            query?: {
+                at_s?: number;
+            };
             header?: never;
             path: {
                 trip_id: string;
@@ -5421,6 +8153,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5469,6 +8210,15 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     get_ledger: {
@@ -5499,6 +8249,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5538,6 +8297,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5587,6 +8355,15 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     get_news: {
@@ -5617,6 +8394,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5665,6 +8451,15 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     get_numbers: {
@@ -5699,6 +8494,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5747,6 +8551,15 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     judge_opening: {
@@ -5788,6 +8601,15 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     get_orders: {
@@ -5818,6 +8640,159 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    list_photos: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trip_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Photos"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    get_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: string;
+                trip_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    keep_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: string;
+                trip_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "image/*": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptPhoto"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5867,6 +8842,65 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    post_shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trip_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RodSetup"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfPiece"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     get_day_soundings: {
@@ -5897,6 +8931,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5941,6 +8984,15 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     get_tightest: {
@@ -5971,6 +9023,91 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    bring_trip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/x-ndjson": string;
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trip"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    export_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6017,6 +9154,15 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     get_kit: {
@@ -6034,6 +9180,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Kit"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
                 };
             };
         };
@@ -6058,6 +9213,45 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    line_schema: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/schema+json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6096,6 +9290,15 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     list_waters: {
@@ -6113,6 +9316,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Water"][];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
                 };
             };
         };
@@ -6147,6 +9359,15 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6195,6 +9416,15 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     get_chart: {
@@ -6219,6 +9449,15 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6267,6 +9506,15 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     chart_geojson: {
@@ -6298,6 +9546,15 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     chart_gpx: {
@@ -6320,6 +9577,15 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6368,6 +9634,15 @@ export interface operations {
                     "application/json": components["schemas"]["Error"];
                 };
             };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
         };
     };
     drop_survey: {
@@ -6390,6 +9665,15 @@ export interface operations {
                 content?: never;
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6421,6 +9705,93 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    drill_screen: {
+        parameters: {
+            query: {
+                seed: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillScreen"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    judge_drill: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrillGiven"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillAnswer"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -49,6 +49,8 @@ export interface CoreCalls {
   bench: { args: { setup: Schemas['RodSetup']; fit?: boolean }; result: Schemas['BenchView'] }
   /** What aboard answers "a little less flash, same thump". */
   ladder: { args: { setup: Schemas['RodSetup']; flash: string; thump: string }; result: Schemas['LadderStep'][] }
+  /** What aboard could hang on a rod. */
+  shelf: { args: { setup: Schemas['RodSetup'] }; result: Schemas['ShelfPiece'][] }
   /** What the rules say of all rods together. */
   check_spread: { args: Record<string, never>; result: Schemas['SpreadCheck'] }
   /** The current from two runs at one throttle, straight up and straight down it. */

@@ -1,13 +1,36 @@
 <script setup lang="ts">
 // Where something is typed or chosen: at the side, at the bottom on a phone, so that the water stays in sight.
+import { useTemplateRef } from 'vue'
+import { useMediaQuery } from '@vueuse/core'
+import type { VCard } from 'vuetify/components'
+
 defineOptions({ inheritAttrs: false })
 defineProps<{ title: string; wide?: boolean }>()
 const open = defineModel<boolean>({ required: true })
+const card = useTemplateRef<VCard>('card')
+/** On a phone the keyboard would hide the water: there it comes when it is asked for. */
+const isTouched = useMediaQuery('(pointer: coarse)')
+
+/** What is typed first can be typed at once, in the place of what stands there. */
+function begin(): void {
+  if (isTouched.value) return
+  const field = (card.value?.$el as HTMLElement | undefined)?.querySelector<HTMLInputElement>('[autofocus]')
+  field?.focus()
+  field?.select()
+}
 </script>
 
 <template>
-  <v-dialog v-model="open" class="entry" :class="{ wide }" :aria-label="title" :scrim="false" transition="fade-transition">
-    <v-card :title="title" v-bind="$attrs"><slot /></v-card>
+  <v-dialog
+    v-model="open"
+    class="entry"
+    :class="{ wide }"
+    :aria-label="title"
+    :scrim="false"
+    transition="fade-transition"
+    @after-enter="begin"
+  >
+    <v-card ref="card" :title="title" v-bind="$attrs"><slot /></v-card>
   </v-dialog>
 </template>
 

@@ -39,6 +39,16 @@ describe('describeError', () => {
     ).toBe('Line out: at most 90 m, the length on the reel.')
   })
 
+  it('names the row or the reading, and says its value in the units of the reader', () => {
+    const air = made({ field: 'row 2.air', message: "row 2.air ('x') must be a number" })
+    expect(describeError(air, US_UNITS)).toBe("Row 2, air ('x') must be a number")
+    const up = made({ field: 'profile[2].depth_m', message: 'profile[2].depth_m (3.048) must be deeper than the reading before it' })
+    expect(describeError(up, US_UNITS)).toBe('Profile 3, depth (10 ft) must be deeper than the reading before it')
+    expect(describeError(up, METRIC_UNITS)).toContain('Profile 3, depth (3 m) must be')
+    const wide = made({ field: 'row 7.latitude', low: -85, high: 85 })
+    expect(describeError(wide, US_UNITS)).toBe('Row 7, latitude: set -85 to 85.')
+  })
+
   it('passes on what it does not know', () => {
     expect(describeError(new Error('link down'), US_UNITS)).toBe('link down')
     expect(describeError(made({ field: 'lure_id', message: 'lure_id must be aboard' }), US_UNITS)).toBe('lure_id must be aboard')

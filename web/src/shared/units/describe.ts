@@ -29,12 +29,31 @@ function quantity(field: string, value: number, units: UnitChoice): string {
   return String(value)
 }
 
+/** Where in a list or a file it stands: “row 2”, “profile 3”; nothing for an event, which stands alone. */
+function placeOf(field: string): string {
+  const parts = field.split('.').slice(0, -1)
+  return parts
+    .filter((part) => /^row \d+$|\[\d+\]$/.test(part) && !part.startsWith('events['))
+    .map((part) => part.replace(/\[(\d+)\]$/, (_, index: string) => ` ${Number(index) + 1}`))
+    .join(', ')
+}
+
+/** The core's own sentence, with the field as it is called and its value in the reader's units. */
+function sentence(error: CoreError, name: string, say: (value: number) => string): string {
+  if (!error.message.startsWith(error.field)) return `${name}: ${error.message}`
+  const rest = error.message.slice(error.field.length)
+  return name + rest.replace(/^ \((-?\d[\d.eE+-]*)\)/, (_, value: string) => ` (${say(Number(value))})`)
+}
+
 /** Say an error to a person; `called` is what the field is called where it was typed. */
 export function describeError(error: unknown, units: UnitChoice, called?: string): string {
   if (!(error instanceof CoreError)) return error instanceof Error ? error.message : String(error)
   if (called && error.reason === 'missing') return `${called} is needed to compute with it.`
   const field = error.field.split('.').at(-1)!
-  const name = called ?? NAMES[field] ?? (field || 'Input')
+  const place = placeOf(error.field)
+  const known = called ?? NAMES[field]
+  const bare = known ?? (field || 'Input')
+  const name = place ? `${place.charAt(0).toUpperCase()}${place.slice(1)}, ${bare.toLowerCase()}` : bare
   const say = (value: number): string => quantity(field, value, units)
   if (error.code === 'too_deep') return `${name}: cannot be reached at this speed; deepest is ${say(error.limit!)}.`
   if (error.code === 'too_shallow') return `${name}: cannot be held so shallow at this speed; shallowest is ${say(error.limit!)}.`
@@ -43,5 +62,5 @@ export function describeError(error: unknown, units: UnitChoice, called?: string
     const why = WHY[error.reason]
     return `${name}: at most ${say(error.high)}${why ? `, the ${why}` : ''}.`
   }
-  return called || NAMES[field] ? `${name}: ${error.message}` : error.message
+  return place ? sentence(error, name, say) : known ? `${name}: ${error.message}` : error.message
 }

@@ -23,7 +23,7 @@ import {
 } from './units'
 
 export type Measure =
-  'short' | 'long' | 'far' | 'weight' | 'ball' | 'speed' | 'temperature' | 'minutes' | 'hours' | 'degrees' | 'share' | 'count'
+  'short' | 'long' | 'far' | 'weight' | 'ball' | 'speed' | 'temperature' | 'warmth' | 'minutes' | 'hours' | 'degrees' | 'share' | 'count'
 
 /** What stands in a number field: a quantity in SI, nothing, or what was typed and is no number. */
 export type Typed = number | null | string
@@ -37,6 +37,8 @@ interface Kind {
 }
 
 const plain = { unit: () => '', from: (value: number) => value, to: (value: number) => value }
+/** A difference of temperatures: degrees of the reader's scale for one of SI's. */
+const perK = (units: UnitChoice): number => (units.temperature === '°F' ? 1.8 : 1)
 const KINDS: Record<Measure, Kind> = {
   short: { unit: fishLengthUnit, from: tackleLengthFromM, to: fishLengthToM, figures: 4 },
   far: { unit: farUnit, from: farFromM, to: farToM, figures: 3 },
@@ -45,6 +47,12 @@ const KINDS: Record<Measure, Kind> = {
   ball: { unit: ballUnit, from: ballFromKg, to: ballToKg, figures: 3 },
   speed: { unit: (units) => units.speed, from: speedFromMps, to: speedToMps, figures: 3 },
   temperature: { unit: (units) => units.temperature, from: temperatureFromC, to: temperatureToC, figures: 4 },
+  warmth: {
+    unit: (units) => units.temperature,
+    from: (k, units) => k * perK(units),
+    to: (shown, units) => shown / perK(units),
+    figures: 3,
+  },
   minutes: { unit: () => 'min', from: (s) => s / 60, to: (min) => min * 60, figures: 4 },
   hours: { unit: () => 'h', from: (min) => min / 60, to: (h) => Math.round(h * 60), figures: 4 },
   degrees: { ...plain, unit: () => '°', figures: 9 },

@@ -10,6 +10,7 @@ export type ThemeName = 'glare' | 'beforeDawn'
 interface Display {
   units: UnitChoice
   theme: ThemeName
+  spoken: boolean
 }
 
 function stored(): Partial<Display> {
@@ -25,11 +26,14 @@ export const useDisplayStore = defineStore('display', () => {
   const units = ref<UnitChoice>({ ...US_UNITS, ...before.units })
   const theme = ref<ThemeName>(before.theme === 'beforeDawn' ? 'beforeDawn' : 'glare')
 
+  /** Whether the number to set is spoken: off until somebody wishes it. */
+  const spoken = ref(before.spoken === true)
+
   watch(
-    [units, theme],
+    [units, theme, spoken],
     () => {
       try {
-        localStorage.setItem(KEY, JSON.stringify({ units: units.value, theme: theme.value }))
+        localStorage.setItem(KEY, JSON.stringify({ units: units.value, theme: theme.value, spoken: spoken.value }))
       } catch {
         // A browser that keeps nothing still shows everything.
       }
@@ -50,5 +54,5 @@ export const useDisplayStore = defineStore('display', () => {
     units.value = { ...units.value, speed: units.value.speed === 'kn' ? usual : 'kn' }
   }
 
-  return { units, theme, toggleTheme, toggleUnits, toggleNautical }
+  return { units, theme, spoken, toggleTheme, toggleUnits, toggleNautical }
 })

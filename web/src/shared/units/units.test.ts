@@ -28,6 +28,18 @@ describe('units', () => {
     expect(units.fishLengthToM(33, METRIC)).toBeCloseTo(0.33, 12)
   })
 
+  it('weighs small tackle in eighths of an ounce, or in grams', () => {
+    const ounce = 0.028349523125
+    expect([0, 3 / 8, 0.5, 1, 1.74].map((weight) => units.formatWeight(weight * ounce, US))).toEqual([
+      '0 oz',
+      '⅜ oz',
+      '½ oz',
+      '1 oz',
+      '1¾ oz',
+    ])
+    expect(units.formatWeight(0.0106, METRIC)).toBe('11 g')
+  })
+
   it.each([US, METRIC])('gives back what was put in', (choice) => {
     expect(units.lengthFromM(units.lengthToM(7.3, choice), choice)).toBeCloseTo(7.3, 12)
     expect(units.speedFromMps(units.speedToMps(1.8, choice), choice)).toBeCloseTo(1.8, 12)

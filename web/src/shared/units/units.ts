@@ -76,9 +76,26 @@ export function formatTemperature(degc: number, units: UnitChoice, withUnit = tr
   return withUnit ? `${text} ${units.temperature}` : text
 }
 
+const EIGHTHS = ['', '⅛', '¼', '⅜', '½', '⅝', '¾', '⅞']
+
+/** A small weight of tackle: ounces to the eighth, or whole grams. */
+export function formatWeight(kilograms: number, units: UnitChoice): string {
+  const value = tackleWeightFromKg(kilograms, units)
+  if (units.length !== 'ft') return `${Math.round(value)} g`
+  const eighths = Math.round(value * 8)
+  const whole = Math.floor(eighths / 8)
+  return `${whole || eighths % 8 === 0 ? whole : ''}${EIGHTHS[eighths % 8]} oz`
+}
+
 /** Length of a fish: inches, or whole centimetres. */
 export function fishLengthToM(value: number, units: UnitChoice): number {
   return units.length === 'ft' ? value * INCH_M : value / 100
+}
+
+/** A fish's length in the reader's unit, rounded as a board is read. */
+export function formatFishLength(metres: number, units: UnitChoice): string {
+  const value = metres / fishLengthToM(1, units)
+  return `${Number(value.toFixed(1))} ${fishLengthUnit(units)}`
 }
 
 export function fishLengthUnit(units: UnitChoice): string {

@@ -8,8 +8,9 @@ from dataclasses import dataclass
 from itertools import pairwise
 from typing import Final
 
+from ...boat.current import ground_speed_on_course, vector, water_heading_deg
 from ...boat.reckoning import place_doubt
-from ...boat.way_back import Side, WayBack, ways_back
+from ...boat.way_back import Side, WayBack, ways_back_in_current
 from ...chart.grid import GeoPoint, moved, offset_m
 from ...errors import InvalidInputError, NoSolutionError
 from ...record.payloads import PositionFixed
@@ -26,6 +27,8 @@ MOST_TARGETS: Final = 6
 SHALLOW_M: Final = 6.0
 """Over fish no deeper a boat is not driven: it passes beside them (common practice)."""
 BESIDE_M: Final = 12.0
+LEAST_GROUND_MPS: Final = 0.1
+"""Slower than this over ground nobody comes back over anything."""
 OLD_S: Final = 3.0 * 3600.0
 """Places older than this are Review's."""
 
@@ -159,8 +162,9 @@ def back_through(now: Now, *, now_s: float, target_id: str | None = None) -> Bac
     Notes
     -----
     Back on the reciprocal of the course that found it, over the place on a straight as long as the
-    longest line, so that every lure crosses it as it was found. Speeds are those over the ground on
-    the course now; a current bends the way.
+    longest line, so that every lure crosses it as it was found. In a current the boat is carried
+    all the way (`ways_back_in_current`), holds its course over the place by heading up, and goes so
+    far up-current that the middle of its lures comes over it.
     """
     found = targets(now, now_s)
     if not found:
@@ -175,30 +179,30 @@ def back_through(now: Now, *, now_s: float, target_id: str | None = None) -> Bac
         return BackOffer(targets=found, way=None, why_not="Where the boat is, is not known any "
                          "more: note its place and course.")
     rods = [rod for rod in rod_views(now) if rod.line is not None]
-    way, beside, arrive = _way(now, rods, target, here, now_s)
+    over = _over(now, rods, target)
+    if over is None:
+        return BackOffer(targets=found, way=None, why_not="The current is too fast to come back "
+                         "over it on the course that found it: come at it another way.")
+    way = _way(now, over, target, here, now_s)
     if way is None:
         return BackOffer(targets=found, way=None, why_not="No turn is safe with these lines out: "
                          "shorten them, or bring the outer ones in.")
-    lead = _lead_m(rods)
     place = offset_m(here, target.place)
     age = now_s - now.state.fix[0]
     then = place_doubt(age_s=0.0, ground_mps=ground).radius_m
-    last = way.points[-1]
-    end = (
-        last[0] + lead * math.sin(math.radians(arrive)),
-        last[1] + lead * math.cos(math.radians(arrive)),
-    )
-    length = way.length_m + lead
+    last, arrive = way.points[-1], math.radians(over.course_deg)
+    end = (last[0] + over.lead_m * math.sin(arrive), last[1] + over.lead_m * math.cos(arrive))
+    in_s = way.length_m / now.speed_mps + over.lead_m / over.ground_mps
     return BackOffer(targets=found, way=BackView(
         target=target, away_m=math.hypot(*place),
         doubt_m=math.hypot(place_doubt(age_s=age, ground_mps=ground).radius_m, then),
         turn=way.first, radius_m=way.first_radius_m, straight_deg=way.heading_deg,
         straight_m=way.straight_m, second=way.second,
-        arrive_deg=arrive, beside_m=beside, in_s=length / ground,
+        arrive_deg=over.course_deg, beside_m=over.beside_m, in_s=in_s,
         crossings=tuple(sorted(
             (
-                Crossing(rod_id=rod.id, in_s=(length + rod.aft_m + rod.line.trail_m) / ground)
-                for rod in rods if rod.line is not None
+                Crossing(rod_id=rod.id, in_s=in_s + _astern_m(rod) * over.along / over.ground_mps)
+                for rod in rods
             ),
             key=lambda crossing: crossing.in_s,
         )),
@@ -206,36 +210,88 @@ def back_through(now: Now, *, now_s: float, target_id: str | None = None) -> Bac
     ))
 
 
-def _lead_m(rods: Sequence[RodView]) -> float:
-    return SPARE_M + max(
-        (rod.aft_m + rod.line.trail_m for rod in rods if rod.line is not None), default=0.0
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Over:
+    """How the boat comes over the place.
+
+    Its course over ground, degrees; its heading through the water there, degrees; its speed over
+    ground, m/s; how much of a line lies along the course; the straight before the place, m; how far
+    to starboard of the place the boat itself goes, m, and how much of that is for the fish's sake.
+    """
+
+    course_deg: float
+    heading_deg: float
+    ground_mps: float
+    along: float
+    lead_m: float
+    starboard_m: float
+    beside_m: float
+
+
+def _over(now: Now, rods: Sequence[RodView], target: Target) -> _Over | None:
+    """Back on the reciprocal of the course that found it; None where the current forbids it."""
+    course = (target.course_deg + 180.0) % 360.0
+    current = now.state.current
+    heading = water_heading_deg(
+        through_water_mps=now.speed_mps, course_deg=course, current=current
     )
+    ground = ground_speed_on_course(
+        through_water_mps=now.speed_mps, course_deg=course, current=current
+    )
+    if heading is None or ground < LEAST_GROUND_MPS:
+        return None
+    crab = math.radians(heading - course)
+    astern = [_astern_m(rod) for rod in rods]
+    beside = BESIDE_M if target.depth_m is not None and target.depth_m < SHALLOW_M else 0.0
+    # Lines stream against the motion through the water: the boat goes so far up-current that the
+    # middle of its lures comes over the place.
+    middle = 0.5 * (min(astern) + max(astern)) if astern else 0.0
+    return _Over(
+        course_deg=course, heading_deg=heading, ground_mps=ground, along=math.cos(crab),
+        lead_m=SPARE_M + max(astern, default=0.0) * math.cos(crab),
+        starboard_m=beside + middle * math.sin(crab), beside_m=beside,
+    )
+
+
+def _astern_m(rod: RodView) -> float:
+    """How far behind the boat a rod's lure is, m."""
+    return rod.aft_m + (0.0 if rod.line is None else rod.line.trail_m)
 
 
 def _way(
-    now: Now, rods: Sequence[RodView], target: Target, here: GeoPoint, now_s: float
-) -> tuple[WayBack | None, float, float]:
+    now: Now, over: _Over, target: Target, here: GeoPoint, now_s: float
+) -> WayBack | None:
     """The shortest way that keeps the boat off the fish until it comes back over them."""
-    arrive = (target.course_deg + 180.0) % 360.0
-    beside = BESIDE_M if target.depth_m is not None and target.depth_m < SHALLOW_M else 0.0
     try:
         turns = tightest(now, now_s=now_s)
     except NoSolutionError:
-        return None, beside, arrive
-    lead, goal = _lead_m(rods), target.place
-    if beside:
-        goal = moved(goal, course_deg=arrive + 90.0, distance_m=beside)
-    start = moved(goal, course_deg=arrive, distance_m=-lead)
+        return None
+    start = moved(
+        moved(target.place, course_deg=over.course_deg + 90.0, distance_m=over.starboard_m),
+        course_deg=over.course_deg, distance_m=-over.lead_m,
+    )
     east, north = offset_m(here, start)
-    fix = now.state.fix
+    fix, current = now.state.fix, now.state.current
     assert fix is not None
-    ways = ways_back(
-        east_m=east, north_m=north, heading_deg=fix[1].course_deg, arrive_deg=arrive,
-        port_m=turns.port.radius_m, starboard_m=turns.starboard.radius_m,
+    heading = water_heading_deg(
+        through_water_mps=now.speed_mps, course_deg=fix[1].course_deg, current=current
+    )
+    flow_north, flow_east = (
+        (0.0, 0.0) if current is None else vector(current.speed_mps, current.toward_deg)
+    )
+    ways = ways_back_in_current(
+        east_m=east, north_m=north,
+        # Carried back by the current: it points as it was told to go.
+        heading_deg=fix[1].course_deg if heading is None else heading,
+        arrive_deg=over.heading_deg, port_m=turns.port.radius_m,
+        starboard_m=turns.starboard.radius_m, speed_mps=now.speed_mps,
+        flow_mps=(flow_east, flow_north),
     )
     fish = offset_m(here, target.place)
-    clear = [way for way in ways if _nearest_m(way.points, fish) >= min(2.0 * BESIDE_M, lead)]
-    return next(iter(clear or ways), None), beside, arrive
+    clear = [
+        way for way in ways if _nearest_m(way.points, fish) >= min(2.0 * BESIDE_M, over.lead_m)
+    ]
+    return next(iter(clear or ways), None)
 
 
 def _nearest_m(points: Sequence[tuple[float, float]], place: tuple[float, float]) -> float:

@@ -8,11 +8,12 @@ from dataclasses import replace
 from functools import lru_cache
 from typing import Final
 
+from ...advice.candidates import compare_rods, mark_targets, method_depth_m
 from ...advice.cures import funnel_view
 from ...advice.limits import limit_now
 from ...advice.marks import MarkedBand, marked_bands, recent_marks, run_at_m
 from ...advice.method import Method, comfort_band_degc, comfort_depths_m
-from ...advice.moves import compare_rods, mark_targets, method_depth_m, next_move
+from ...advice.moves import next_move
 from ...advice.phases import show_at
 from ...advice.situation import Advice, RodNow, Situation
 from ...boat.current import PassSpeeds, pass_speeds
@@ -25,11 +26,12 @@ from ...gear.window import shared_window
 from ...record.state import TimedMark, TripState
 from ...sonar.cone import Sounder
 from ...sonar.marks import MarkMeaning, mark_of
+from ...trip.keep_out import keep_out_now
 from ...trip.learnt import learnt
 from ...trip.now import Now
 from ...trip.today import method_now, phase_now, today
 from .ahead import bottom_here_m, look_ahead, over_the_track
-from .bites import bites_now, latest_pass
+from .bites import bites_now, casting_now, latest_pass, turn_hint, turning_now
 from .rods import rod_views
 from .steer import wind_view
 from .view import (
@@ -58,7 +60,7 @@ MOST_MARKS: Final = 80
 """More than these, the newest, no eye tells apart in the lane of marks."""
 
 
-def fish_view(now: Now, now_s: float) -> FishView:
+def fish_view(now: Now, now_s: float, *, advised: bool = True) -> FishView:
     """Return the Fish view at a moment.
 
     Parameters
@@ -67,6 +69,8 @@ def fish_view(now: Now, now_s: float) -> FishView:
         The trip as it stands.
     now_s : float
         Seconds since 1970-01-01 UTC.
+    advised : bool
+        Whether the next move is weighed: nobody asks for one of a moment that is long over.
 
     Returns
     -------
@@ -87,17 +91,19 @@ def fish_view(now: Now, now_s: float) -> FishView:
     here = {mark.event_id for mark in marks}
     surface_age = None if state.surface is None else max(now_s - state.surface.at_s, 0.0)
     now_rods = tuple(_rod_now(now, view, bands, method, now_s) for view in rods if view.line)
-    situation = Situation(
-        outfit=outfit, state=state, now_s=now_s, speed_mps=speed, rods=now_rods,
-        window=window, method=method, bands=bands, model=learnt(now, now_s),
-        minutes_left=max(now.trip.sun.dark_s - now_s, 0.0) / 60.0,
-        depths_at=lambda mps: _depths_at(now, now_rods, mps),
-    )
-    advice = Advice(move=None) if state.ended else next_move(situation)
+    advice = Advice(move=None)
+    if advised and not state.ended:
+        advice = next_move(Situation(
+            outfit=outfit, state=state, now_s=now_s, speed_mps=speed, rods=now_rods,
+            window=window, method=method, bands=bands, model=learnt(now, now_s),
+            minutes_left=max(now.trip.sun.dark_s - now_s, 0.0) / 60.0,
+            depths_at=lambda mps: _depths_at(now, now_rods, mps),
+        ))
     recent = {mark.event_id for mark in recent_marks(state.marks, now_s)}
     return FishView(
         now_s=now_s, speed_mps=speed, bottom_m=state.bottom_m,
         above_mark_m=state.above_mark_m, marks_school=state.schools.get("marks", "above"),
+        advice_school=state.schools.get("advice", "weighed"),
         rods=rods, current=state.current,
         passes=_passes(now), wind=wind_view(now, now_s), window=window, surface_degc=surface,
         surface_age_s=surface_age,
@@ -110,6 +116,7 @@ def fish_view(now: Now, now_s: float) -> FishView:
         method=method, move=advice.move, others=advice.others,
         comparison=compare_rods(now_rods),
         bites=bites_now(state, now_s), passing=latest_pass(state, now_s),
+        casting=casting_now(state), turning=turning_now(state, now_s), turn_hint=turn_hint(state),
         funnel=funnel_view(state, now.trip.species), earlier=_earlier(now),
         judged=tuple(judge_moves(state.answers, state.stints, state.bites, now_s)),
         temperatures=tuple(
@@ -121,7 +128,10 @@ def fish_view(now: Now, now_s: float) -> FishView:
         ribbon=_ribbon(now),
         undo_event_id=state.last_event_id, undo_event_type=state.last_event_type,
         day=_day(now, now_s),
-        limit=limit_now(now.trip.rules, state.landed, now.trip.species), ended=state.ended,
+        limit=limit_now(
+            now.trip.rules, state.landed, now.trip.species, now.trip.local_day(now_s)
+        ),
+        keep_out=() if state.ended else keep_out_now(now, now_s), ended=state.ended,
         ahead=ahead, clearance_m=state.clearance_m, unread=now.unread,
     )
 

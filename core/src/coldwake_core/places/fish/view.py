@@ -5,10 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from ...advice.candidates import Comparison
 from ...advice.cures import FunnelView
 from ...advice.limits import LimitNow
 from ...advice.method import Method
-from ...advice.moves import Comparison
 from ...advice.situation import Move, RunnerUp
 from ...boat.current import Current, PassSpeeds
 from ...boat.wind import Wind
@@ -21,8 +21,9 @@ from ...gear.tackle import Shape
 from ...gear.window import SpeedWindow, Verdict
 from ...record.old import Unread
 from ...record.state import RodStatus
+from ...trip.keep_out import KeepOut
 from ...trip.numbers import LineNumber, ReadingView, RodLine
-from .bites import BiteView, PassView
+from .bites import BiteView, CastingView, PassView
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -406,6 +407,8 @@ class FishView:
         Depth of the bottom, m.
     marks_school : {'above', 'level'}
         Whose way with marks is gone.
+    advice_school : {'weighed', 'habits'}
+        Who advises: what the day has shown, weighed, or the schools' habits.
     above_mark_m : float
         How far above marks the user runs lures, m.
     rods : tuple of RodView
@@ -446,6 +449,12 @@ class FishView:
         The latest bites, as long as it is asked what they were like.
     passing : PassView or None
         The latest pass through fish.
+    casting : CastingView or None
+        The school that is cast to now.
+    turning : {'port', 'starboard'} or None
+        Where the boat turns, as it was told.
+    turn_hint : str or None
+        What bites inside and outside of turns say of speed and depth.
     judged : tuple of JudgedMove
         Moves taken and what can be said of them, the latest first.
     temperatures : tuple of TemperaturePoint
@@ -466,6 +475,8 @@ class FishView:
         The plan behind the day; None where the trip took none along.
     limit : LimitNow or None
         The day's fish against what the user noted of the rules; None where nothing was noted.
+    keep_out : tuple of KeepOut
+        Closed water and hazards that the boat is in or comes near, the nearest first.
     """
 
     now_s: float
@@ -473,6 +484,7 @@ class FishView:
     bottom_m: float
     above_mark_m: float
     marks_school: str
+    advice_school: str
     rods: tuple[RodView, ...]
     current: Current | None
     passes: PassSpeeds | None
@@ -492,6 +504,9 @@ class FishView:
     earlier: EarlierView | None
     bites: tuple[BiteView, ...]
     passing: PassView | None
+    casting: CastingView | None
+    turning: str | None
+    turn_hint: str | None
     judged: tuple[JudgedMove, ...]
     temperatures: tuple[TemperaturePoint, ...]
     ribbon: tuple[RibbonMark, ...]
@@ -501,5 +516,6 @@ class FishView:
     ahead: AheadView | None
     clearance_m: float
     unread: tuple[Unread, ...]
+    keep_out: tuple[KeepOut, ...]
     day: DayOnFish | None = None
     limit: LimitNow | None = None

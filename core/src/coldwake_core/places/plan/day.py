@@ -13,7 +13,8 @@ from ...advice.method import comfort_band_degc
 from ...advice.phases import Phase, day_phases
 from ...advice.safety import TurnBack, WayHome, turn_back
 from ...record.planned import DayPlan
-from ...record.trip import Species, Sun
+from ...record.trip import Sun
+from ...trade import Species
 from ...trip.now import Now
 from ...trip.today import surface_readings
 from ...water.forecast import Band, SlidDay, SurfaceReading
@@ -331,8 +332,15 @@ def _cautions(plan: DayPlan, day: SlidDay, sun: Sun, species: Species) -> tuple[
             "Surface past 68 °F: do not play and release trout or salmon in it.",
             [band.middle >= WARM_RELEASE_DEGC for band in surfaces],
         )
-    found.append(Caution(
-        kind="dark", from_s=sun.sunset_s, to_s=sun.dark_s,
-        text="Lights on, lines in, and back before dark.",
-    ))
+    if sun.sunrise_s < sun.sunset_s:
+        found.append(Caution(
+            kind="dark", from_s=sun.sunset_s, to_s=sun.dark_s,
+            text="Lights on, lines in, and back before dark.",
+        ))
+    else:
+        found.append(Caution(
+            kind="dark", from_s=sun.first_light_s, to_s=sun.dark_s,
+            text="The sun does not rise here that day: twilight at most, and dark before and after "
+            "it. Lights on from the ramp.",
+        ))
     return tuple(found)

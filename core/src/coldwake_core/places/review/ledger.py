@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections import defaultdict
+from collections import Counter, defaultdict
 from dataclasses import dataclass
 from typing import Final
 
 from ...advice.cures import funnels, kind_aboard
 from ...gear.setup import RigKind
 from ...record.state import Stint
+from ...trip.keep_out import LinesInside, lines_inside
 from ...trip.now import Now
 
 LONGEST_RESET_S: Final = 1800.0
@@ -29,6 +30,8 @@ class LedgerRow:
         How often a line was put out again within half an hour.
     reset_min : float or None
         The middle time that took, min; None where none was.
+    tangles : int
+        How often one of them had to be cleared.
     hits, hooked, landed, lost : int
         Its funnel.
     """
@@ -37,6 +40,7 @@ class LedgerRow:
     rod_minutes: float
     resets: int
     reset_min: float | None
+    tangles: int
     hits: int
     hooked: int
     landed: int
@@ -54,10 +58,13 @@ class Ledger:
     in_water : float or None
         Share of the time from the first line out to the last in that a line was in the water,
         over all rods that fished; None where none did.
+    inside : tuple of LinesInside
+        When lines were out in closed water.
     """
 
     rows: tuple[LedgerRow, ...]
     in_water: float | None
+    inside: tuple[LinesInside, ...]
 
 
 def ledger(now: Now, now_s: float) -> Ledger:
@@ -95,17 +102,20 @@ def ledger(now: Now, now_s: float) -> Ledger:
             gap = None if before_s is None else stint.start_s - before_s
             if gap is not None and 0.0 < gap <= LONGEST_RESET_S:
                 resets[kind].append(gap / 60.0)
+    tangles = Counter(kind_aboard(state, setup) for _, setup in state.tangles)
     earned = funnels(state)
     rows = []
     for kind in sorted(minutes, key=lambda k: -minutes[k]):
         funnel = earned.get(kind)
         rows.append(LedgerRow(
             kind=kind, rod_minutes=minutes[kind], resets=len(resets[kind]),
-            reset_min=_middle(resets[kind]),
+            reset_min=_middle(resets[kind]), tangles=tangles[kind],
             hits=funnel.hits if funnel else 0, hooked=funnel.hooked if funnel else 0,
             landed=funnel.landed if funnel else 0, lost=funnel.lost if funnel else 0,
         ))
-    return Ledger(rows=tuple(rows), in_water=_in_water(by_rod, now_s))
+    return Ledger(
+        rows=tuple(rows), in_water=_in_water(by_rod, now_s), inside=lines_inside(now)
+    )
 
 
 def _middle(values: list[float]) -> float | None:

@@ -58,6 +58,10 @@ WORM_SLENDER: Final = 6.0
 """A soft lure so many times as long as it is wide is a worm, and no skirt (judged)."""
 
 
+USUAL_SNUBBER_M: Final = 0.1
+"""A snubber of which no more is said (judged)."""
+
+
 def lure_outline(lure: Lure) -> str:
     """Return what a lure is drawn as.
 
@@ -148,8 +152,11 @@ def chain(outfit: Outfit, setup: RodSetup, speed_mps: float) -> Iterator[ChainPa
             "attractor", blade.name, blade.length_m, width_m=blade.width_m, outline=blade.style,
             action=action, sway_deg=sway_deg,
         )
-        if setup.snubber:
-            yield part("snubber", "snubber", 0.1)
+        if setup.snubber_id is not None:
+            snubber = outfit.snubber(setup.snubber_id)
+            yield part("snubber", snubber.name, snubber.length_m)
+        elif setup.snubber:
+            yield part("snubber", "snubber", USUAL_SNUBBER_M)
     if setup.weight_kg > 0.0:
         yield part("line", "bumper" if setup.drop_m > 0.0 else "line", setup.weight_ahead_m)
         yield part("weight", "sliding weight" if setup.drop_m > 0.0 else "weight in line", 0.04)

@@ -113,21 +113,13 @@ svg {
   stroke-linejoin: round;
 }
 h1 {
+  font-size: 32px;
   font-weight: 760;
   font-stretch: 84%;
-}
-h2 {
-  font-size: 20px;
-  font-weight: 720;
-  font-stretch: 90%;
 }
 .big {
   --v-btn-height: var(--touch);
   width: 100%;
   margin-top: auto;
-}
-.go {
-  background: var(--ink);
-  color: var(--frost);
 }
 </style>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // What the last bite was like: filled in from the record, set right by a tap while somebody still knows.
+import { DOING } from '@/features/trip/logic/doing'
 import { computed } from 'vue'
 import ChoiceRow from '@/shared/ui/ChoiceRow.vue'
 import EntrySheet from '@/shared/ui/EntrySheet.vue'
@@ -19,17 +20,6 @@ const LOST = [
   { value: 'at_once', title: 'At once' },
   { value: 'fight', title: 'On the way' },
   { value: 'at_the_boat', title: 'At the boat' },
-] as const
-const DOING = [
-  { value: 'steady', title: 'Running steady' },
-  { value: 'dropping', title: 'Dropping' },
-  { value: 'rising', title: 'Rising' },
-  { value: 'popped', title: 'Out of the clip' },
-  { value: 'inside_turn', title: 'Inside of a turn' },
-  { value: 'outside_turn', title: 'Outside of a turn' },
-  { value: 'surging', title: 'Speeding up' },
-  { value: 'easing', title: 'Slowing down' },
-  { value: 'long_lined', title: 'While another was wound in' },
 ] as const
 
 const tell = (what: 'felt' | 'lost' | 'doing', value: string | null) =>

@@ -29,8 +29,4 @@ const POINTS = ['N', 'NE', 'E', 'SE', 'S', 'SW', 'W', 'NW'].map((name, i) => ({ 
 .point {
   --v-btn-height: var(--touch);
 }
-.chosen {
-  background: var(--ink);
-  color: var(--frost);
-}
 </style>

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 // The few things that have to be typed, each in two taps.
+import ChoiceRow from '@/shared/ui/ChoiceRow.vue'
 import EntrySheet from '@/shared/ui/EntrySheet.vue'
-import { computed, ref, watch } from 'vue'
+import { SPECIES } from '@/shared/trade/species'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { parseNumber } from '@/shared/units/parse'
 import { useDisplayStore } from '@/shared/units/store'
 import {
@@ -20,12 +22,16 @@ import { formatDepth, formatNumber } from '@/features/trip/logic/format'
 import type { DialogName } from '../composables/useFishActs'
 import { useQuestions } from '@/features/trip/questions'
 import { useTripStore } from '@/features/trip/store'
+import { usePhotoStore } from '@/features/trip/delivery/photoStore'
+import type { Shrunk } from '@/features/trip/logic/shrink'
+import PhotoPick from '@/features/trip/components/PhotoPick.vue'
 import CalibrationDialog from './CalibrationDialog.vue'
 import CurrentDialog from './CurrentDialog.vue'
 import PlaceDialog from './PlaceDialog.vue'
 import RodSheet from './RodSheet.vue'
 import BackSheet from './BackSheet.vue'
 import BiteSheet from './BiteSheet.vue'
+import CastSheet from './CastSheet.vue'
 import NoteSheet from './NoteSheet.vue'
 import WindDialog from './WindDialog.vue'
 import GpsDialog from './GpsDialog.vue'
@@ -41,6 +47,7 @@ const emit = defineEmits<{
 }>()
 
 const store = useTripStore()
+const photos = usePhotoStore()
 const questions = useQuestions()
 const display = useDisplayStore()
 const length = computed(() => display.units.length)
@@ -62,6 +69,7 @@ const clearanceOpen = opened('clearance')
 const sheetOpen = opened('sheet')
 const landedOpen = opened('landed')
 const noteOpen = opened('note')
+const castOpen = opened('cast')
 const biteOpen = opened('bite')
 const backOpen = opened('back')
 const bite = computed(() => props.view.bites.find((item) => item.rod_id === props.rod?.id))
@@ -78,8 +86,13 @@ const likelyLengths = computed(() => (fishLengthUnit(display.units) === 'in' ? [
 const fishCount = ref(1)
 const fishLength = ref('')
 const lengthError = ref<string | null>(null)
+/** What it is: mostly what the trip is after. */
+const what = ref<(typeof SPECIES)[number]['value']>('trout')
+const photo = shallowRef<Shrunk | null>(null)
 watch(landedOpen, () => {
+  photo.value = null
   fishLength.value = ''
+  what.value = store.trip!.species as typeof what.value
   lengthError.value = null
 })
 watch(markOpen, () => (fishCount.value = 1))
@@ -110,7 +123,12 @@ async function landed(kept: boolean): Promise<void> {
     return
   }
   const length_m = value === null ? null : fishLengthToM(value, display.units)
-  lengthError.value = await store.attempt(() => store.record('landed', { rod_id: props.rod!.id, kept, length_m }))
+  const species = what.value === store.trip!.species ? null : what.value
+  lengthError.value = await store.attempt(() =>
+    photos.keepWith(store.trip!.id, photo.value, (photo_id) =>
+      store.record('landed', { rod_id: props.rod!.id, kept, length_m, species, photo_id }),
+    ),
+  )
   if (lengthError.value === null) dialog.value = null
 }
 
@@ -244,14 +262,15 @@ async function mark(value: number): Promise<string | null> {
     @failed="store.report"
     @tried="emit('tried', $event)"
   />
-  <NoteSheet v-model="noteOpen" :view="view" />
+  <NoteSheet v-model="noteOpen" :view="view" @cast="dialog = 'cast'" />
+  <CastSheet v-model="castOpen" :view="view" :now-s="store.nowS()" />
   <BackSheet v-if="backOpen" v-model="backOpen" :view="view" :rod-index="rodIndex" />
   <BiteSheet v-if="bite" v-model="biteOpen" :view="view" :bite="bite" />
   <entry-sheet v-if="rod" v-model="landedOpen" :title="`${rod.name}: landed`" data-test="landed-dialog">
     <v-card-text>
       <label class="fish">
-        <input v-model="fishLength" inputmode="decimal" aria-label="Length of the fish" />
-        <span class="label">length in {{ fishLengthUnit(display.units) }}, if measured</span>
+        <input v-model="fishLength" autofocus inputmode="decimal" aria-label="Length of the fish" />
+        <span class="label">length ({{ fishLengthUnit(display.units) }}), if measured</span>
       </label>
       <div class="lengths" role="group" aria-label="Likely lengths">
         <v-btn
@@ -263,11 +282,13 @@ async function mark(value: number): Promise<string | null> {
           >{{ value }}</v-btn
         >
       </div>
+      <ChoiceRow v-model="what" label="what it is" :options="SPECIES" test="landed-species" />
+      <PhotoPick v-model="photo" @problem="lengthError = $event" />
       <p v-if="lengthError" class="error" role="alert">{{ lengthError }}</p>
       <p class="label">Wet hands, fish in the water, pliers for the hook.</p>
     </v-card-text>
     <v-card-actions>
-      <v-btn class="big" data-test="released" @click="landed(false)">Released</v-btn>
+      <v-btn class="big" variant="outlined" data-test="released" @click="landed(false)">Released</v-btn>
       <v-btn class="big solid" data-test="kept" @click="landed(true)">Kept</v-btn>
     </v-card-actions>
   </entry-sheet>
@@ -297,11 +318,6 @@ async function mark(value: number): Promise<string | null> {
   padding: 0;
   font-size: 17px;
 }
-.chosen,
-.solid {
-  background: var(--ink);
-  color: var(--frost);
-}
 .fish input {
   width: 100%;
   font-size: 34px;
@@ -312,10 +328,6 @@ async function mark(value: number): Promise<string | null> {
 .fish .label {
   display: block;
   text-align: center;
-}
-.error {
-  color: var(--now);
-  font-weight: 700;
 }
 .big {
   --v-btn-height: 64px;

@@ -1,5 +1,8 @@
 <script setup lang="ts">
 // The head of Fish: where, when, how warm, and the few things that are noted all day.
+import { computed } from 'vue'
+import { useInstrumentsStore } from '@/features/instruments/store'
+import { usePhotoStore } from '@/features/trip/delivery/photoStore'
 import { useDeliveryStore } from '@/features/trip/delivery/store'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatTemperature } from '@/shared/units/units'
@@ -17,6 +20,10 @@ const display = useDisplayStore()
 const store = useTripStore()
 const following = useFollowingStore()
 const delivery = useDeliveryStore()
+const photos = usePhotoStore()
+const instruments = useInstrumentsStore()
+const live = computed(() => (instruments.isSet ? (instruments.isHeard ? 'instruments heard' : 'instruments silent') : ''))
+const notTaken = computed(() => delivery.progress.notTaken + photos.refused.length)
 </script>
 
 <template>
@@ -43,13 +50,15 @@ const delivery = useDeliveryStore()
       data-test="limit"
     >
       <b v-if="view.limit.most !== null">{{ view.limit.counted }} of {{ view.limit.most }}</b>
-      <span class="label">{{ view.limit.notes[0] ?? 'counted, as you noted the limit' }}</span>
+      <span class="label">{{ view.limit.notes[0] ?? `${view.limit.species ?? 'fish'}, as you noted the limit` }}</span>
     </span>
     <v-btn class="entry" data-test="add-mark" @click="emit('ask', 'mark')">Mark</v-btn>
     <v-btn class="entry" data-test="sound" @click="emit('ask', 'bottom')">Bottom</v-btn>
     <v-btn class="entry" data-test="place" @click="emit('ask', 'place')">{{ following.on ? 'Followed' : 'Place' }}</v-btn>
     <v-btn class="entry" data-test="back" @click="emit('ask', 'back')">Back</v-btn>
-    <v-btn class="entry" data-test="note" @click="emit('ask', 'note')">Note</v-btn>
+    <v-btn class="entry" data-test="note" @click="emit('ask', view.casting ? 'cast' : 'note')">{{
+      view.casting ? 'Casting' : 'Note'
+    }}</v-btn>
     <v-btn class="entry" data-test="undo" :disabled="!view.undo_event_id" @click="emit('undo')">Undo</v-btn>
     <v-btn class="entry slim" aria-label="Keys" data-test="help" @click="emit('ask', 'help')">?</v-btn>
     <div
@@ -65,10 +74,12 @@ const delivery = useDeliveryStore()
       <template v-else-if="store.linkDown">link down · {{ store.pending }} waiting here</template>
       <template v-else-if="delivery.progress.state === 'held'">{{ store.pending }} waiting here: {{ delivery.progress.note }}</template>
       <template v-else-if="store.pending">sending {{ store.pending }}</template>
-      <template v-else-if="!delivery.progress.notTaken">all kept</template>
-      <button v-if="delivery.progress.notTaken" class="refused" data-test="open-not-taken" @click="emit('ask', 'not-taken')">
-        {{ delivery.progress.notTaken }} not taken
-      </button>
+      <template v-else-if="!notTaken">all kept</template>
+      <button v-if="notTaken" class="refused" data-test="open-not-taken" @click="emit('ask', 'not-taken')">{{ notTaken }} not taken</button>
+      <span v-if="live" data-test="live"> · {{ live }}</span>
+      <span v-if="photos.waiting.length" data-test="photos-waiting">
+        · {{ photos.waiting.length }} {{ photos.waiting.length === 1 ? 'photo' : 'photos' }} to send</span
+      >
       <span v-if="store.coreFailed"> · computed by the server</span>
     </div>
   </header>

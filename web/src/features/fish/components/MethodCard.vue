@@ -152,10 +152,6 @@ p {
 .schools .v-btn {
   min-height: 44px;
 }
-.chosen {
-  background: var(--ink);
-  color: var(--frost);
-}
 .caution {
   border: 2px solid var(--now);
   padding: 6px 8px;

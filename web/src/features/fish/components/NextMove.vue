@@ -4,12 +4,13 @@ import { computed, ref } from 'vue'
 import { useDisplayStore } from '@/shared/units/store'
 import type { FishView, Move } from '@/features/trip/api'
 import { formatPercent } from '@/features/trip/logic/format'
+import { verdictWords } from '@/features/trip/logic/judged'
 import { moveWords } from '../logic/moves'
 import RodShape from '@/features/trip/components/RodShape.vue'
 import ChoiceRow from '@/shared/ui/ChoiceRow.vue'
 
 const props = defineProps<{ view: FishView; rodIndex: (id: string) => number; busy: boolean }>()
-const emit = defineEmits<{ take: [move: Move]; refuse: [move: Move]; earlier: [share: string] }>()
+const emit = defineEmits<{ take: [move: Move]; refuse: [move: Move]; earlier: [share: string]; advice: [school: string] }>()
 
 const display = useDisplayStore()
 const move = computed(() => props.view.move)
@@ -38,20 +39,14 @@ const SHARES = [
   { value: 'half', title: 'half' },
   { value: 'full', title: 'in full' },
 ] as const
+const WHO = [
+  { value: 'weighed', title: 'what the day shows' },
+  { value: 'habits', title: 'the schools’ habits' },
+] as const
 /** What it rests on, in full: behind a tap. */
 const whole = ref(false)
 const last = computed(() => props.view.judged[0])
-/** What may be said of the last change: never more than the rods that were left alone bear out. */
-const judged = computed(() => {
-  const move = last.value
-  if (!move) return ''
-  if (move.lack === 'no_control')
-    return 'too early to tell, for no rod fished on beside it unchanged: only going back and forth can tell it from the clock'
-  const { verdict, probability } = move.result
-  if (verdict === 'too_early') return move.lack === 'minutes' ? 'too early to tell, both sides need 20 rod-minutes' : 'too early to tell'
-  const sure = formatPercent(verdict === 'worse' ? 1 - probability : probability)
-  return `${verdict === 'better' ? 'it helped' : 'it made it worse'} (${sure}, against the rods that were left alone)`
-})
+const judged = computed(() => (last.value ? verdictWords(last.value) : ''))
 </script>
 
 <template>
@@ -84,13 +79,7 @@ const judged = computed(() => {
         }}
       </p>
     </template>
-    <button
-      v-if="evidence || last || view.others.length || view.funnel || view.earlier"
-      class="behind"
-      :class="{ whole }"
-      :aria-expanded="whole"
-      @click="whole = !whole"
-    >
+    <button class="behind" :class="{ whole }" :aria-expanded="whole" data-test="move-behind" @click="whole = !whole">
       <span v-if="last" class="label" data-test="judged">Last change, “{{ last.title }}”: {{ judged }}.</span>
       <span v-if="evidence" class="label" data-test="evidence">{{ evidence }}</span>
       <span v-if="view.others.length" class="label" data-test="others"
@@ -101,12 +90,22 @@ const judged = computed(() => {
           }})</template
         >.</span
       >
+      <span v-if="view.turn_hint" class="label" data-test="turn-hint">{{ view.turn_hint }}</span>
+      <span v-if="view.advice_school === 'habits'" class="label" data-test="by-habit">By habit, not weighed.</span>
+      <span v-else-if="!evidence && !last && !view.others.length && !view.funnel" class="label">What it rests on</span>
       <span v-if="view.funnel && (whole || view.funnel.cures.length)" class="label" data-test="funnel">{{ view.funnel.words }}</span>
     </button>
     <div v-if="whole" class="more">
       <ul v-if="view.funnel?.cures.length" class="label" data-test="cures">
         <li v-for="cure in view.funnel.cures" :key="cure">{{ cure }}</li>
       </ul>
+      <ChoiceRow
+        :model-value="view.advice_school"
+        label="who advises"
+        :options="WHO"
+        test="advice"
+        @update:model-value="emit('advice', $event!)"
+      />
       <ChoiceRow
         v-if="view.earlier"
         :model-value="view.earlier.share"

@@ -3,6 +3,7 @@
 import EntrySheet from '@/shared/ui/EntrySheet.vue'
 import { computed, ref } from 'vue'
 import { useDeliveryStore } from '@/features/trip/delivery/store'
+import { usePhotoStore } from '@/features/trip/delivery/photoStore'
 import type { NotTaken, TripEvent } from '@/features/trip/delivery/outbox'
 import NumberField from '@/shared/ui/NumberField.vue'
 import type { Measure, Typed } from '@/shared/units/measures'
@@ -15,6 +16,7 @@ import { useTripStore } from '@/features/trip/store'
 const open = defineModel<boolean>({ required: true })
 
 const delivery = useDeliveryStore()
+const photos = usePhotoStore()
 const store = useTripStore()
 const display = useDisplayStore()
 const mended = ref<Record<string, Typed>>({})
@@ -91,14 +93,16 @@ async function again(item: Row): Promise<void> {
 }
 
 /** The second press drops it: it is the only copy. */
-async function drop(row: NotTaken): Promise<void> {
-  if (dropping.value !== row.id) {
-    dropping.value = row.id
+async function surely(id: string, act: () => Promise<void>): Promise<void> {
+  if (dropping.value !== id) {
+    dropping.value = id
     return
   }
   dropping.value = null
-  await delivery.drop(row)
+  await act()
 }
+const drop = (row: NotTaken): Promise<void> => surely(row.id, () => delivery.drop(row))
+const dropPhoto = (id: string): Promise<void> => surely(id, () => photos.drop(id))
 </script>
 
 <template>
@@ -107,7 +111,19 @@ async function drop(row: NotTaken): Promise<void> {
       <p class="label">
         Each of these is kept on this browser, and only here, until it is taken or dropped. They do not count in what Fish shows.
       </p>
-      <p v-if="rows.length === 0">All is taken.</p>
+      <p v-if="rows.length === 0 && photos.refused.length === 0">All is taken.</p>
+      <div v-for="photo in photos.refused" :key="photo.id" class="row" data-test="refused-photo">
+        <div class="what">
+          <strong>photo</strong>
+          <p>{{ photo.refused }}</p>
+        </div>
+        <div class="acts">
+          <v-btn class="act solid" data-test="send-photo-again" @click="photos.sendAgain(photo)">Send again</v-btn>
+          <v-btn class="act" data-test="drop-photo" @click="dropPhoto(photo.id)">{{
+            dropping === photo.id ? 'Drop for good?' : 'Drop'
+          }}</v-btn>
+        </div>
+      </div>
       <div v-for="item in rows" :key="item.row.id" class="row" :data-test="`refused-${item.row.event.type}`">
         <div class="what">
           <strong>{{ item.what }}</strong> <span class="label">{{ item.when }}</span>
@@ -155,13 +171,5 @@ async function drop(row: NotTaken): Promise<void> {
 .act {
   min-height: var(--touch);
   font-size: 16px;
-}
-.solid {
-  background: var(--ink);
-  color: var(--frost);
-}
-.error {
-  color: var(--now);
-  font-weight: 700;
 }
 </style>

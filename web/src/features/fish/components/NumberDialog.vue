@@ -108,8 +108,4 @@ async function commit(): Promise<void> {
   flex: 1;
   font-size: 17px;
 }
-.solid {
-  background: var(--ink);
-  color: var(--frost);
-}
 </style>

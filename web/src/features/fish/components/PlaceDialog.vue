@@ -125,12 +125,4 @@ input {
   min-height: var(--touch);
   flex: 1;
 }
-.solid {
-  background: var(--ink);
-  color: var(--frost);
-}
-.error {
-  color: var(--now);
-  font-weight: 700;
-}
 </style>

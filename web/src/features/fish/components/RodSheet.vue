@@ -211,12 +211,4 @@ input {
   min-height: 44px;
   font-weight: 640;
 }
-.chosen {
-  background: var(--ink);
-  color: var(--frost);
-}
-.error {
-  color: var(--now);
-  font-weight: 700;
-}
 </style>

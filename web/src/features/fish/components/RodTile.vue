@@ -6,7 +6,8 @@ import type { RodView } from '@/features/trip/api'
 import { formatAge, formatDepth, formatElapsed, formatNumber } from '@/features/trip/logic/format'
 import RodShape from '@/features/trip/components/RodShape.vue'
 
-export type RodAct = 'bite' | 'hit' | 'hooked' | 'landed' | 'lost' | 'reset' | 'depth' | 'bait' | 'calibrate' | 'sheet' | 'in' | 'looked'
+export type RodAct =
+  'bite' | 'hit' | 'hooked' | 'landed' | 'lost' | 'reset' | 'depth' | 'bait' | 'calibrate' | 'sheet' | 'in' | 'looked' | 'tangled'
 
 const props = defineProps<{ rod: RodView; index: number; nowS: number; selected: boolean; ended: boolean; bitten: boolean }>()
 const emit = defineEmits<{ act: [act: RodAct]; select: [] }>()
@@ -55,6 +56,12 @@ const tally = computed(() => {
           />
           <v-list-item v-if="bitten" title="What the bite was like" :data-test="`tell-${rod.id}`" @click="emit('act', 'bite')" />
           <v-list-item title="Bait checked" @click="emit('act', 'bait')" />
+          <v-list-item
+            :disabled="rod.status === 'in'"
+            title="Tangled, in to clear it"
+            :data-test="`tangled-${rod.id}`"
+            @click="emit('act', 'tangled')"
+          />
           <v-list-item :disabled="rod.status === 'in'" title="Line in" @click="emit('act', 'in')" />
         </v-list>
       </v-menu>
@@ -193,9 +200,5 @@ footer {
   --v-btn-height: var(--touch);
   font-size: 16px;
   padding: 0 4px;
-}
-.solid {
-  background: var(--ink);
-  color: var(--frost);
 }
 </style>

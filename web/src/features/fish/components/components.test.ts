@@ -1,120 +1,17 @@
-import { mount, type VueWrapper } from '@vue/test-utils'
+import type { VueWrapper } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
-import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { h, type Component } from 'vue'
-import { VApp } from 'vuetify/components'
-import { makeVuetify } from '@/app/vuetify'
-import type { BottomCall, FishView, Move, RodLine, RodView } from '@/features/trip/api'
+import { beforeEach, describe, expect, it } from 'vitest'
+import { show } from '@/app/show.fixture'
+import type { BottomCall, FishView, RodView } from '@/features/trip/api'
 import MethodCard from './MethodCard.vue'
 import NextMove from './NextMove.vue'
 import NumberDialog from './NumberDialog.vue'
 import AheadCalls from './AheadCalls.vue'
+import KeepOutNote from './KeepOutNote.vue'
 import RodTile from './RodTile.vue'
 import SpeedRuler from './SpeedRuler.vue'
+import { FT, MPH, line, move, rod, view } from './view.fixture'
 
-const FT = 0.3048
-const MPH = 0.44704
-
-const line: RodLine = {
-  rod_id: 'rod-1',
-  number: { kind: 'counter', setting_m: 44 * FT, colours: 0, rest_m: 0, backing_m: 0 },
-  depth_m: 44 * FT,
-  doubt_m: 2 * FT,
-  shallow_m: 42 * FT,
-  deep_m: 46 * FT,
-  trail_m: 9,
-  at_surface: false,
-  verdict: 'works',
-  clearance_m: 5,
-  paths: [],
-  ball_depth_m: 13.4,
-}
-
-const rod: RodView = {
-  id: 'rod-1',
-  name: 'Rod 1',
-  shape: 'circle',
-  kind: 'downrigger',
-  place_name: 'port rigger',
-  side_m: -1,
-  tip_height_m: 0.8,
-  recipe: 'thin spoon, copper',
-  status: 'fishing',
-  works: { low_mps: 0.6, high_mps: 1.2 },
-  verdict: 'works',
-  soak_since_s: 1000,
-  bait_since_s: null,
-  tally: { hits: 2, hooked: 1, landed: 1, kept: 0, lost: 0 },
-  setup: { rod_id: 'rod-1', place_id: 'p', line_id: 'l', lure_id: 'u', attractor_id: null, leader_m: 0, setback_m: 6 },
-  line,
-  last_setting_m: 44 * FT,
-  wanted_depth_m: null,
-  readings: [],
-}
-
-const move: Move = {
-  answer: {
-    key: 'depth:1',
-    kind: 'depth',
-    title: 'Set a rod to this depth',
-    rod_id: 'rod-1',
-    change: { line_set: { rod_id: 'rod-1', setting_m: 13, wanted_depth_m: 40 * FT }, speed_changed: null, rod_rigged: null },
-  },
-  reason: 'Fish were marked.',
-  basis: 'marks',
-  source: 'Marks of the last 40 minutes',
-  cost_min: 1,
-  judge_after_min: 30,
-  probability: null,
-}
-
-const view: FishView = {
-  now_s: 2000,
-  speed_mps: 1.6 * MPH,
-  bottom_m: 20,
-  above_mark_m: 0.6,
-  marks_school: 'above',
-  bites: [],
-  passing: null,
-  funnel: null,
-  earlier: null,
-  others: [{ title: 'Change Rod 1 to gold', gain_hits: -0.24, probability: 0.41 }],
-  rods: [rod],
-  current: null,
-  passes: null,
-  wind: null,
-  window: null,
-  surface_degc: 10,
-  surface_age_s: 600,
-  surface_old: false,
-  unread: [],
-  profile: [],
-  comfort: { low_degc: 10, high_degc: 15, layers: [] },
-  marks: [],
-  method: null,
-  move,
-  comparison: null,
-  judged: [],
-  temperatures: [],
-  ribbon: [],
-  undo_event_id: null,
-  undo_event_type: null,
-  ended: false,
-  ahead: null,
-  clearance_m: 4 * FT,
-}
-
-let mounted: VueWrapper | null = null
-afterEach(() => {
-  mounted?.unmount()
-  mounted = null
-})
-
-function show(component: Component, props: Record<string, unknown>): VueWrapper {
-  const app = mount(VApp, { global: { plugins: [makeVuetify()] }, slots: { default: () => h(component, props) } })
-  mounted = app as unknown as VueWrapper
-  return app.findComponent(component) as VueWrapper
-}
 const get = (wrapper: VueWrapper, name: string) => wrapper.get(`[data-test=${name}]`)
 
 beforeEach(() => {
@@ -216,6 +113,15 @@ describe('NextMove', () => {
     expect(wrapper.findAll('[data-test=cures] li').map((item) => item.text())).toEqual(cures)
     await wrapper.get('[data-test=earlier-none]').setValue(true)
     expect(wrapper.emitted('earlier')).toEqual([['none']])
+  })
+
+  it('lets the schools’ habits advise, and says when they do', async () => {
+    const weighed = card({})
+    expect(weighed.find('[data-test=by-habit]').exists()).toBe(false)
+    await weighed.get('.behind').trigger('click')
+    await weighed.get('[data-test=advice-habits]').setValue(true)
+    expect(weighed.emitted('advice')).toEqual([['habits']])
+    expect(card({ advice_school: 'habits' }).get('[data-test=by-habit]').text()).toContain('not weighed')
   })
 
   it('calls weak evidence what it is', () => {
@@ -369,5 +275,44 @@ describe('SpeedRuler', () => {
     await slider.trigger('pointerup')
     expect(wrapper.emitted('try')).toHaveLength(1)
     expect(wrapper.emitted('set')).toBeUndefined()
+  })
+})
+
+describe('KeepOutNote', () => {
+  const feature = {
+    id: 'ring',
+    name: 'Creek mouth',
+    kind: 'closed_ring' as const,
+    corners: [],
+    radius_m: 50,
+    rule: 'no fishing within 150 ft',
+    origin: 'board at the ramp',
+    entered_on: '2026-04-01',
+  }
+  const note = (...keep_out: Partial<FishView['keep_out'][number]>[]) =>
+    show(KeepOutNote, {
+      view: {
+        ...view,
+        keep_out: keep_out.map((one) => ({ feature, state: 'ahead', in_s: 80, in_m: 80, beyond_m: 90, place_doubt_m: 10, ...one })),
+      },
+    })
+
+  it('is not there where nothing is near', () => expect(note().find('button').exists()).toBe(false))
+
+  it('says when to turn, and by whose word, in the units of the reader', () => {
+    const text = note({ beyond_m: 100 * FT, place_doubt_m: 30 * FT }).text()
+    expect(text).toContain('Creek mouth in 80 s: turn before it')
+    expect(text).toContain('closed water, 100 ft off, place within 30 ft')
+    expect(text).toContain('“no fishing within 150 ft”, as you read it on 2026-04-01: board at the ramp')
+  })
+
+  it('tells being inside from what may be, and a hazard from closed water', () => {
+    expect(note({ state: 'inside', in_s: 0, beyond_m: -20 * FT }).text()).toContain('Inside Creek mouth: turn out of it')
+    expect(note({ state: 'inside', in_s: 0, beyond_m: -20 * FT }).text()).toContain('20 ft past its edge')
+    expect(note({ state: 'may_be_inside', in_s: 0 }).text()).toContain('May be inside Creek mouth: turn away')
+    const rock = note({ feature: { ...feature, kind: 'hazard', rule: '' } }, {}).text()
+    expect(rock).toContain('keep off,')
+    expect(rock).not.toContain('as you read it')
+    expect(rock).toContain('And 1 more near')
   })
 })

@@ -21,6 +21,7 @@ export type DialogName =
   | 'help'
   | 'not-taken'
   | 'note'
+  | 'cast'
   | 'bite'
   | 'back'
   | null
@@ -51,6 +52,7 @@ export function useFishActs({ store, selected }: FishActsOptions): FishActs {
       navigator.vibrate?.(30)
       void store.record(act, { rod_id })
     } else if (act === 'bait') void store.record('bait_checked', { rod_id })
+    else if (act === 'tangled') void store.record('tangled', { rod_id })
     else if (act === 'looked') void store.record('checked', { item: item.look_item ?? 'tracks_true', outcome: 'ok', rod_id })
     else if (act === 'in') void store.record('line_in', { rod_id })
     else if (item.last_setting_m !== null) {

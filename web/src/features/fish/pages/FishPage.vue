@@ -8,9 +8,13 @@ import { useDisplayStore } from '@/shared/units/store'
 import { tenthOfSpeed } from '@/shared/units/units'
 import type { FishView, Move, RodLine, RodView } from '@/features/trip/api'
 import type { RodAct } from '../components/RodTile.vue'
+import { useLive } from '../composables/useLive'
 import AheadCalls from '../components/AheadCalls.vue'
+import KeepOutNote from '../components/KeepOutNote.vue'
 import DayRibbon from '@/features/trip/components/DayRibbon.vue'
 import EntryDialogs from '../components/EntryDialogs.vue'
+import PracticeBar from '@/features/practice/components/PracticeBar.vue'
+import { usePracticeStore } from '@/features/practice/store'
 import HeadBar from '../components/HeadBar.vue'
 import KeyHelp from '../components/KeyHelp.vue'
 import MarkSheet from '../components/MarkSheet.vue'
@@ -19,7 +23,8 @@ import NextMove from '../components/NextMove.vue'
 import NotTaken from '../components/NotTaken.vue'
 import RodTile from '../components/RodTile.vue'
 import DayLines from '../components/phone/DayLines.vue'
-import LureSheet from '../components/phone/LureSheet.vue'
+import PieceShelf from '@/features/trip/components/PieceShelf.vue'
+import { rodColour } from '@/features/trip/logic/shapes'
 import PhoneHead from '../components/phone/PhoneHead.vue'
 import RodPanel from '../components/phone/RodPanel.vue'
 import RodStrip from '../components/phone/RodStrip.vue'
@@ -33,24 +38,32 @@ import { useLookAhead } from '@/features/trip/composables/useLookAhead'
 import { useOpenTrip } from '@/features/trip/composables/useOpenTrip'
 import { useAwake } from '../composables/useAwake'
 import { useSpeedTry } from '../composables/useSpeedTry'
+import { useSpoken } from '../composables/useSpoken'
 import { keyAct } from '../logic/keys'
 import { useQuestions } from '@/features/trip/questions'
 import { useTripStore } from '@/features/trip/store'
 
 const store = useTripStore()
 const questions = useQuestions()
+const practice = usePracticeStore()
 const display = useDisplayStore()
 const router = useRouter()
 const selected = ref<string | null>(null)
 const markId = ref<string | null>(null)
 const acts = useFishActs({ store, selected })
+useLive()
 const speed = useSpeedTry((mps) => questions.linesAt(mps), store.report)
 /** What is being typed at the side, shown in the column. */
 const entryLine = shallowRef<RodLine | null>(null)
 const level = ref<number | null>(null)
 const clock = ref(store.nowS())
 const side = ref(true)
-const view = computed(() => store.view)
+const view = computed(() => {
+  // Whoever practises without advice gets none, on the phone neither.
+  const bare = store.view && store.trip?.is_practice && !practice.advice
+  return bare ? { ...store.view!, move: null, others: [] } : store.view
+})
+useSpoken(() => store.view)
 /** On a phone Fish is drawn for a thumb: one screen, and sheets for what needs more. */
 const phone = useMediaQuery('(max-width: 700px)')
 const marking = ref(false)
@@ -183,6 +196,7 @@ useEventListener(window, 'keydown', onKey)
 <template>
   <main class="fish" :class="{ phone }" :data-state="state" data-test="fish">
     <template v-if="view && store.trip">
+      <PracticeBar v-if="store.trip.is_practice" />
       <PhoneHead
         v-if="phone"
         :view="view"
@@ -244,6 +258,7 @@ useEventListener(window, 'keydown', onKey)
           @gps="acts.dialog.value = 'gps'"
         />
         <aside v-if="!phone" class="side">
+          <KeepOutNote class="ahead" :view="view" />
           <AheadCalls
             class="ahead"
             :view="view"
@@ -257,6 +272,7 @@ useEventListener(window, 'keydown', onKey)
             @take="acts.take"
             @refuse="acts.refuse"
             @earlier="store.record('school_chosen', { topic: 'earlier', school: $event })"
+            @advice="store.record('school_chosen', { topic: 'advice', school: $event })"
           />
           <MethodCard
             :view="view"
@@ -279,6 +295,7 @@ useEventListener(window, 'keydown', onKey)
           @close="selected = null"
         />
         <template v-else>
+          <KeepOutNote :view="view" />
           <DayLines
             :view="view"
             :rod-index="rodIndex"
@@ -306,6 +323,7 @@ useEventListener(window, 'keydown', onKey)
               @take="(move) => answered(acts.take, move)"
               @refuse="(move) => answered(acts.refuse, move)"
               @earlier="store.record('school_chosen', { topic: 'earlier', school: $event })"
+              @advice="store.record('school_chosen', { topic: 'advice', school: $event })"
             />
           </v-card-text>
         </EntrySheet>
@@ -336,13 +354,14 @@ useEventListener(window, 'keydown', onKey)
             />
           </v-card-text>
         </EntrySheet>
-        <LureSheet
+        <PieceShelf
           v-if="chosenRod?.setup"
           v-model="lureOpen"
-          :rod="chosenRod"
-          :outfit="store.trip.outfit"
-          :worn="view.rods.flatMap((rod) => (rod.setup ? [rod.setup.lure_id] : []))"
-          @swap="swapLure"
+          :title="`${chosenRod.name}: another lure`"
+          :setup="chosenRod.setup"
+          piece="lure"
+          :colour="rodColour(rodIndex(chosenRod.id))"
+          @pick="$event && swapLure($event)"
         />
       </template>
       <div v-else class="rods" data-test="rods">

@@ -386,8 +386,4 @@ h3 {
   flex-direction: column;
   min-width: 0;
 }
-.error {
-  color: var(--now);
-  font-weight: 700;
-}
 </style>

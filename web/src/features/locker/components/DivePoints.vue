@@ -1,9 +1,9 @@
 <script setup lang="ts">
 // What depths a plug is said to reach: as printed on its package or seen on the water, up to five.
-import { ref, watch } from 'vue'
 import NumberField from '@/shared/ui/NumberField.vue'
 import type { Typed } from '@/shared/units/measures'
 import type { Catalogue } from '../api'
+import { usePointRows } from '../composables/usePointRows'
 
 interface Point {
   out_m: number
@@ -15,39 +15,23 @@ const props = defineProps<{ points: Point[]; materials: Catalogue['materials'] }
 const emit = defineEmits<{ change: [points: Point[]] }>()
 
 const MOST = 5
-const rows = ref<{ out: Typed; depth: Typed; speed: Typed; material: string }[]>([])
-let sent = ''
-
-watch(
-  () => JSON.stringify(props.points),
-  (now) => {
-    if (now === sent) return
-    rows.value = props.points.map((point) => ({
-      out: point.out_m,
-      depth: point.depth_m,
-      speed: point.speed_mps,
-      material: point.material_id,
-    }))
-  },
-  { immediate: true },
-)
-
-/** Whole rows only go out; half-typed ones stay where they are typed. */
-function send(): void {
-  const points = rows.value.flatMap((row) => {
-    const { out, depth, speed, material } = row
-    if (typeof out !== 'number' || typeof depth !== 'number' || typeof speed !== 'number') return []
-    return [{ out_m: out, depth_m: depth, speed_mps: speed, material_id: material }]
-  })
-  sent = JSON.stringify(points)
-  emit('change', points)
+interface Row {
+  out: Typed
+  depth: Typed
+  speed: Typed
+  material: string
 }
+const { rows, send, drop } = usePointRows<Point, Row>({
+  points: () => props.points,
+  toRow: (point) => ({ out: point.out_m, depth: point.depth_m, speed: point.speed_mps, material: point.material_id }),
+  toPoint: ({ out, depth, speed, material }) =>
+    typeof out === 'number' && typeof depth === 'number' && typeof speed === 'number'
+      ? { out_m: out, depth_m: depth, speed_mps: speed, material_id: material }
+      : null,
+  emit: (points) => emit('change', points),
+})
 function add(): void {
   rows.value.push({ out: null, depth: null, speed: null, material: 'mono-10' })
-}
-function drop(index: number): void {
-  rows.value.splice(index, 1)
-  send()
 }
 </script>
 

@@ -83,18 +83,9 @@ function pick(event: Event): void {
   background: var(--frost);
   padding: 12px;
 }
-h2 {
-  font-size: 20px;
-  font-weight: 720;
-  font-stretch: 90%;
-}
 .problems {
   max-height: 240px;
   overflow: auto;
   padding-left: 18px;
-}
-.error {
-  color: var(--now);
-  font-weight: 700;
 }
 </style>

@@ -190,11 +190,6 @@ header {
   justify-content: space-between;
   gap: 12px;
 }
-h2 {
-  font-size: 20px;
-  font-weight: 720;
-  font-stretch: 90%;
-}
 .grid {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
@@ -230,9 +225,5 @@ footer {
 .bad select {
   border-color: var(--now);
   border-width: 2px;
-}
-.error {
-  color: var(--now);
-  font-weight: 700;
 }
 </style>

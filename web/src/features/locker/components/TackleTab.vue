@@ -367,10 +367,6 @@ li {
   color: var(--ink);
   font-weight: 620;
 }
-.error {
-  color: var(--now);
-  font-weight: 700;
-}
 @media (max-width: 900px) {
   .tackle.open {
     grid-template-columns: minmax(0, 1fr);

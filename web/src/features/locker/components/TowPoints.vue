@@ -1,8 +1,8 @@
 <script setup lang="ts">
 // A blade's choice of tow points: each another swing, each its own working speeds.
-import { ref, watch } from 'vue'
 import NumberField from '@/shared/ui/NumberField.vue'
 import type { Typed } from '@/shared/units/measures'
+import { usePointRows } from '../composables/usePointRows'
 
 interface Point {
   name: string
@@ -12,35 +12,20 @@ const props = defineProps<{ points: Point[] }>()
 const emit = defineEmits<{ change: [points: Point[]] }>()
 
 const MOST = 6
-const rows = ref<{ name: string; low: Typed; high: Typed }[]>([])
-let sent = ''
-
-watch(
-  () => JSON.stringify(props.points),
-  (now) => {
-    if (now === sent) return
-    rows.value = props.points.map((point) => ({
-      name: point.name,
-      low: point.works.low_mps,
-      high: point.works.high_mps,
-    }))
-  },
-  { immediate: true },
-)
-
-function send(): void {
-  const points = rows.value.flatMap((row) => {
-    const { low, high } = row
-    if (typeof low !== 'number' || typeof high !== 'number' || !row.name.trim()) return []
-    return [{ name: row.name.trim(), works: { low_mps: low, high_mps: high } }]
-  })
-  sent = JSON.stringify(points)
-  emit('change', points)
+interface Row {
+  name: string
+  low: Typed
+  high: Typed
 }
-function drop(index: number): void {
-  rows.value.splice(index, 1)
-  send()
-}
+const { rows, send, drop } = usePointRows<Point, Row>({
+  points: () => props.points,
+  toRow: ({ name, works }) => ({ name, low: works.low_mps, high: works.high_mps }),
+  toPoint: ({ name, low, high }) =>
+    typeof low === 'number' && typeof high === 'number' && name.trim()
+      ? { name: name.trim(), works: { low_mps: low, high_mps: high } }
+      : null,
+  emit: (points) => emit('change', points),
+})
 </script>
 
 <template>

@@ -1,11 +1,14 @@
 <script setup lang="ts">
 // A water, and what its user read of its rules, with the day and where.
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import NumberField from '@/shared/ui/NumberField.vue'
 import { describeError } from '@/shared/units/describe'
 import { settled, type Typed } from '@/shared/units/measures'
 import { useDisplayStore } from '@/shared/units/store'
+import { SPECIES } from '@/shared/trade/species'
 import { addWater, changeWater, type NewWater, type Water, type WaterRules } from '../api'
+import { fishForm, fishRules, said, type FishForm, type SpeciesRules } from '../logic/rules'
+import FishRulesFields from './FishRulesFields.vue'
 
 const props = defineProps<{ water: Water | null }>()
 const emit = defineEmits<{ saved: [water: Water] }>()
@@ -21,39 +24,20 @@ interface Form {
 }
 const form = ref<Form>({ name: '', deepest: null, latitude: null, longitude: null, offset: null, zone: '' })
 const ZONES = Intl.supportedValuesOf('timeZone')
-const rules = ref<{
+interface Rules {
   on: boolean
   hooks: NonNullable<WaterRules['hooks']>
   bait: boolean
   rods: Typed
-  bag: Typed
-  possession: Typed
-  baitCounts: boolean
-  least: Typed
-  longest: Typed
-  slotLow: Typed
-  slotHigh: Typed
-  from: string
-  to: string
+  all: FishForm
+  species: { species: SpeciesRules['species']; fish: FishForm }[]
   day: string
   origin: string
-}>({
-  on: false,
-  hooks: 'any',
-  bait: true,
-  rods: null,
-  bag: null,
-  possession: null,
-  baitCounts: false,
-  least: null,
-  longest: null,
-  slotLow: null,
-  slotHigh: null,
-  from: '',
-  to: '',
-  day: '',
-  origin: '',
-})
+}
+const rules = ref<Rules>(rulesForm(null))
+/** Species of which nothing else is said yet. */
+const others = computed(() => SPECIES.filter(({ value }) => !rules.value.species.some((item) => item.species === value)))
+const nameOf = (species: SpeciesRules['species']): string => SPECIES.find(({ value }) => value === species)!.title
 const problem = ref<string | null>(null)
 const saving = ref(false)
 
@@ -69,24 +53,7 @@ watch(
       offset: water?.utc_offset_min ?? -new Date().getTimezoneOffset(),
       zone: water ? (water.timezone ?? '') : Intl.DateTimeFormat().resolvedOptions().timeZone,
     }
-    const known = water?.rules
-    rules.value = {
-      on: known !== null && known !== undefined,
-      hooks: known?.hooks ?? 'any',
-      bait: known?.bait ?? true,
-      rods: known?.rods_most ?? null,
-      bag: known?.bag_most ?? null,
-      possession: known?.possession_most ?? null,
-      baitCounts: known?.bait_counts ?? false,
-      least: known?.least_m ?? null,
-      longest: known?.longest_m ?? null,
-      slotLow: known?.slot_low_m ?? null,
-      slotHigh: known?.slot_high_m ?? null,
-      from: known?.season_from ?? '',
-      to: known?.season_to ?? '',
-      day: known?.entered_on ?? today(),
-      origin: known?.origin ?? '',
-    }
+    rules.value = rulesForm(water?.rules ?? null)
     problem.value = null
   },
   { immediate: true },
@@ -97,8 +64,19 @@ function today(): string {
   const now = new Date()
   return new Date(now.getTime() - now.getTimezoneOffset() * 60_000).toISOString().slice(0, 10)
 }
-/** A number that may be left out. */
-const said = (value: Typed, what: string): number | null => (value === null || value === '' ? null : settled(value, what))
+
+function rulesForm(known: WaterRules | null): Rules {
+  return {
+    on: known !== null,
+    hooks: known?.hooks ?? 'any',
+    bait: known?.bait ?? true,
+    rods: known?.rods_most ?? null,
+    all: fishForm(known),
+    species: (known?.by_species ?? []).map((item) => ({ species: item.species, fish: fishForm(item) })),
+    day: known?.entered_on ?? today(),
+    origin: known?.origin ?? '',
+  }
+}
 
 async function save(): Promise<void> {
   problem.value = null
@@ -118,15 +96,8 @@ async function save(): Promise<void> {
             hooks: rules.value.hooks,
             bait: rules.value.bait,
             rods_most: said(rules.value.rods, 'Most rods'),
-            bag_most: said(rules.value.bag, 'Most fish'),
-            possession_most: said(rules.value.possession, 'In possession'),
-            bait_counts: rules.value.baitCounts,
-            least_m: said(rules.value.least, 'Shortest'),
-            longest_m: said(rules.value.longest, 'Longest'),
-            slot_low_m: said(rules.value.slotLow, 'Slot from'),
-            slot_high_m: said(rules.value.slotHigh, 'Slot to'),
-            season_from: rules.value.from.trim(),
-            season_to: rules.value.to.trim(),
+            ...fishRules(rules.value.all),
+            by_species: rules.value.species.map(({ species, fish }) => ({ species, ...fishRules(fish, nameOf(species)) })),
           }
         : null,
     }
@@ -170,33 +141,29 @@ async function save(): Promise<void> {
         >
         <NumberField v-model="rules.rods" label="most rods out on a boat" measure="count" placeholder="not said" test="rules-rods" />
         <label class="switch"><input v-model="rules.bait" type="checkbox" /> bait may be used</label>
-        <NumberField v-model="rules.bag" label="fish a day, at most" measure="count" placeholder="not said" test="rules-bag" />
-        <NumberField
-          v-model="rules.possession"
-          label="in possession, at most"
-          measure="count"
-          placeholder="not said"
-          test="rules-possession"
-        />
-        <label class="switch"
-          ><input v-model="rules.baitCounts" type="checkbox" data-test="rules-bait-counts" /> a fish caught on bait counts, let go or
-          not</label
-        >
-        <NumberField v-model="rules.least" label="kept fish: shortest" measure="short" placeholder="not said" test="rules-least" />
-        <NumberField v-model="rules.longest" label="kept fish: longest" measure="short" placeholder="not said" test="rules-longest" />
-        <NumberField v-model="rules.slotLow" label="those from … go back" measure="short" placeholder="no slot" test="rules-slot-low" />
-        <NumberField v-model="rules.slotHigh" label="… to" measure="short" placeholder="no slot" test="rules-slot-high" />
-        <label class="field"
-          ><span class="label">season from, as 04-15</span><input v-model="rules.from" maxlength="5" placeholder="all year"
-        /></label>
-        <label class="field"
-          ><span class="label">to, as 10-31</span><input v-model="rules.to" maxlength="5" placeholder="all year"
-        /></label>
+        <FishRulesFields v-model="rules.all" test="rules" />
         <label class="field"><span class="label">read on</span><input v-model="rules.day" type="date" /></label>
         <label class="field"
           ><span class="label">where</span
           ><input v-model="rules.origin" maxlength="200" placeholder="the printed rules of …" data-test="rules-origin"
         /></label>
+      </div>
+      <section v-for="(item, i) in rules.species" :key="item.species" class="species" :aria-label="nameOf(item.species)">
+        <h3>{{ nameOf(item.species) }}: in the place of what is said of all fish</h3>
+        <div class="grid">
+          <FishRulesFields v-model="item.fish" :test="`rules-${item.species}`" />
+          <v-btn :data-test="`drop-rules-${item.species}`" @click="rules.species.splice(i, 1)">Nothing of its own</v-btn>
+        </div>
+      </section>
+      <div v-if="others.length" class="acts">
+        <span class="label">something else is said of</span>
+        <v-btn
+          v-for="{ value, title } in others"
+          :key="value"
+          :data-test="`add-rules-${value}`"
+          @click="rules.species.push({ species: value, fish: fishForm(null) })"
+          >{{ title }}</v-btn
+        >
       </div>
     </fieldset>
     <p v-if="problem" class="error" role="alert" data-test="water-error">{{ problem }} Nothing was lost: mend it and save again.</p>
@@ -218,23 +185,26 @@ async function save(): Promise<void> {
   gap: 8px 12px;
   align-items: end;
 }
-.field {
-  display: flex;
-  flex-direction: column;
-}
-.switch {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  min-height: 44px;
-}
 fieldset {
   border: 1px solid var(--line);
   border-radius: 4px;
   padding: 8px;
 }
-.error {
-  color: var(--now);
-  font-weight: 700;
+.species {
+  border-top: 1px solid var(--line);
+  margin-top: 10px;
+  padding-top: 6px;
+}
+h3 {
+  margin: 0 0 6px;
+  font-size: 14px;
+}
+.acts {
+  --v-btn-height: 44px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  align-items: center;
+  margin-top: 10px;
 }
 </style>

@@ -1,36 +1,28 @@
-import { flushPromises, mount, type VueWrapper } from '@vue/test-utils'
+import { flushPromises } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { h, nextTick, type Component } from 'vue'
-import { VApp } from 'vuetify/components'
-import { makeVuetify } from '@/app/vuetify'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { nextTick, type Component } from 'vue'
+import { show } from '@/app/show.fixture'
 import SetupFields from '@/features/trip/components/SetupFields.vue'
 import { useDisplayStore } from '@/shared/units/store'
 
 const sent = vi.hoisted(() => ({ body: null as unknown }))
 const keep = async (_id: number, ...rest: unknown[]) => ((sent.body = rest.at(-1)), {})
-vi.mock('../api', () => ({ changeBoat: keep, changeWater: keep, changePiece: keep }))
+vi.mock('../api', () => ({
+  addWater: async (body: unknown) => ((sent.body = body), {}),
+  changeBoat: keep,
+  changeWater: keep,
+  changePiece: keep,
+}))
 const BoatForm = (await import('./BoatForm.vue')).default
 const WaterForm = (await import('./WaterForm.vue')).default
 const PieceForm = (await import('./PieceForm.vue')).default
 
-let mounted: VueWrapper | null = null
 beforeEach(() => {
   localStorage.clear()
   setActivePinia(createPinia())
   sent.body = null
 })
-afterEach(() => {
-  mounted?.unmount()
-  mounted = null
-})
-
-function show(component: Component, props: Record<string, unknown>): VueWrapper {
-  const app = mount(VApp, { global: { plugins: [makeVuetify()] }, slots: { default: () => h(component, props) } })
-  mounted = app as unknown as VueWrapper
-  return app.findComponent(component) as VueWrapper
-}
-
 /** Numbers that no unit makes round, the same at every run. */
 function numbers(seed: number): () => number {
   let state = seed * 2654435761 + 1
@@ -100,6 +92,20 @@ describe('open, press the units button, save', () => {
       slot_high_m: 0.5,
       season_from: '04-15',
       season_to: '10-31',
+      by_species: [
+        {
+          species: 'kokanee',
+          bag_most: 10,
+          possession_most: null,
+          bait_counts: true,
+          least_m: 9 * 0.0254,
+          longest_m: null,
+          slot_low_m: null,
+          slot_high_m: null,
+          season_from: '',
+          season_to: '',
+        },
+      ],
     }
     const water = {
       name: 'Tarn',
@@ -177,6 +183,23 @@ describe('open, press the units button, save', () => {
     fields.findAll('input').forEach((input) => void input.trigger('blur'))
     await nextTick()
     expect(fields.emitted('change')).toBeUndefined()
+  })
+
+  it('adds what is said of one species, and names it where it is no number', async () => {
+    const form = show(WaterForm, { water: null })
+    for (const [field, value] of Object.entries({ name: 'Tarn', deepest: '60', latitude: '44', longitude: '-115', origin: 'a board' })) {
+      if (field === 'origin') await form.get('[data-test=rules-on]').setValue(true)
+      await form.get(`[data-test=${field === 'origin' ? 'rules' : 'water'}-${field}]`).setValue(value)
+    }
+    await form.get('[data-test=add-rules-striper]').trigger('click')
+    expect(form.find('[data-test=add-rules-striper]').exists()).toBe(false)
+    await form.get('[data-test=rules-striper-bag]').setValue('two')
+    await form.find('form').trigger('submit')
+    expect(form.get('[data-test=water-error]').text()).toContain('Striped bass: most fish: “two” is no number.')
+    await form.get('[data-test=rules-striper-bag]').setValue('2')
+    await form.find('form').trigger('submit')
+    await flushPromises()
+    expect(sent.body).toMatchObject({ rules: { bag_most: null, by_species: [{ species: 'striper', bag_most: 2 }] } })
   })
 
   it('names the field that is no number, and sends nothing', async () => {

@@ -46,6 +46,8 @@ export const KIND_TITLES: Record<PieceKind, string> = {
   leader: 'Leaders',
   weight: 'Weights',
   release: 'Releases',
+  snubber: 'Snubbers',
+  board: 'Planer boards',
   bait: 'Baits',
   scent: 'Scents',
 }
@@ -124,6 +126,8 @@ export function fieldsOf(kind: PieceKind, properties: Properties): Field[] {
       }),
       number('mass_kg', 'weight', 'weight'),
     ]
+  if (kind === 'snubber') return [name, number('length_m', 'length', 'short')]
+  if (kind === 'board') return [name, number('lines_most', 'carries lines, at most', 'count')]
   if (kind === 'release') return [name, choice('hold', 'holds', { light: 'light', medium: 'medium', heavy: 'heavy' })]
   if (kind === 'bait') return [name, number('length_m', 'length', 'short'), number('check_after_s', 'looked at every', 'minutes', true)]
   return [name]
@@ -137,6 +141,7 @@ export function blank(kind: PieceKind): Properties {
   if (kind === 'leader') return { name: '', material_id: 'fluoro-10' }
   if (kind === 'weight') return { name: '', style: 'in_line' }
   if (kind === 'release') return { name: '', hold: 'medium' }
+  if (kind === 'board') return { name: '', lines_most: 4 }
   return { name: '' }
 }
 

@@ -156,11 +156,6 @@ header {
   background: var(--frost);
   padding: 8px 12px;
 }
-h1 {
-  font-size: 20px;
-  font-weight: 720;
-  font-stretch: 90%;
-}
 nav {
   display: flex;
   flex-wrap: wrap;
@@ -184,15 +179,6 @@ nav {
   padding: 8px;
   display: grid;
   gap: 8px;
-}
-.said {
-  background: var(--frost);
-  padding: 10px 12px;
-  font-weight: 640;
-}
-.error {
-  color: var(--now);
-  font-weight: 700;
 }
 /* Fields alike in all forms of the locker. */
 .locker :deep(input:not([type='checkbox'], [type='file'])),

@@ -51,10 +51,6 @@ const paint = (colour: Colour, left: number): string => {
 </template>
 
 <style scoped>
-h2,
-p {
-  margin: 0;
-}
 table {
   border-spacing: 3px 3px;
 }

@@ -7,7 +7,7 @@ import NumberField from '@/shared/ui/NumberField.vue'
 import TextField from '@/shared/ui/TextField.vue'
 import { useDisplayStore } from '@/shared/units/store'
 import type { Wishes } from '../composables/useDay'
-import { SPECIES } from '../logic/species'
+import { SPECIES } from '@/shared/trade/species'
 
 const props = defineProps<{
   waters: { id: number; name: string }[]

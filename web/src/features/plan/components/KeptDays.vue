@@ -67,9 +67,6 @@ section {
   border-top: 1px solid var(--line);
   padding-top: 10px;
 }
-h2 {
-  margin: 0;
-}
 ul {
   list-style: none;
   margin: 0;

@@ -85,7 +85,12 @@ const find = latestOnly(
 )
 watch(
   () => [props.waterId, display.units.length] as const,
-  async ([id, unit]) => {
+  async ([id, unit], before) => {
+    if (id !== before?.[0]) {
+      // The chart and the legs of another water say nothing of this one.
+      chart.value = null
+      legs.value = []
+    }
     try {
       chart.value = await getChart(id, unit === 'ft' ? 'ft' : 'm')
     } catch (error) {
@@ -195,10 +200,6 @@ async function save(): Promise<void> {
   grid-template-columns: 1fr 1fr;
   gap: 8px;
 }
-h2,
-p {
-  margin: 0;
-}
 .link {
   min-height: 44px;
   text-align: left;
@@ -254,7 +255,18 @@ a {
   align-items: center;
   font-size: 14px;
 }
-@media (max-width: 900px) {
+@media print {
+  .legs {
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  }
+  .pair,
+  .link,
+  .weave,
+  .acts {
+    display: none;
+  }
+}
+@media screen and (max-width: 900px) {
   .legs {
     grid-template-columns: minmax(0, 1fr);
   }

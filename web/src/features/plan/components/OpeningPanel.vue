@@ -111,9 +111,6 @@ header {
 header .v-btn {
   --v-btn-height: 44px;
 }
-h2 {
-  margin: 0;
-}
 table {
   width: 100%;
   border-collapse: collapse;

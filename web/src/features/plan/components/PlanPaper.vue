@@ -28,8 +28,9 @@ const span = (low: number, high: number): string => `${formatLength(low, display
   <article class="paper" data-test="paper">
     <h1>{{ waterName }}, {{ species }}, {{ dayName }}</h1>
     <p>
-      First light {{ clock(day.sun.first_light_s) }}, sun {{ clock(day.sun.sunrise_s) }}–{{ clock(day.sun.sunset_s) }}, dark
-      {{ clock(day.sun.dark_s) }}.
+      First light {{ clock(day.sun.first_light_s) }},
+      {{ day.sun.sunrise_s < day.sun.sunset_s ? `sun ${clock(day.sun.sunrise_s)}–${clock(day.sun.sunset_s)}` : 'the sun does not rise' }},
+      dark {{ clock(day.sun.dark_s) }}.
       <template v-if="day.view.turn_back"
         ><b>Turn back by {{ clock(day.view.turn_back.at_s) }}</b> for the {{ day.view.turn_back.why }}.</template
       >

@@ -34,9 +34,6 @@ function speeds(ground: Ground, way: Way): string {
 </template>
 
 <style scoped>
-h2 {
-  margin: 0;
-}
 p {
   margin: 4px 0;
   font-size: 13px;

@@ -3,6 +3,7 @@
 import { computed, ref } from 'vue'
 import { getTrip, listTrips, type TripList } from '@/features/trip/api'
 import { useDeliveryStore } from '@/features/trip/delivery/store'
+import { tripNowS } from '@/features/trip/logic/clock'
 import { makeEvent } from '@/features/trip/logic/events'
 import { tripDay } from '@/features/trip/logic/format'
 
@@ -22,7 +23,7 @@ async function end(id: string): Promise<void> {
   try {
     const trip = await getTrip(id)
     // Every trip goes by its own clock.
-    const nowS = delivery.nowS() - trip.clock_shift_s!
+    const nowS = tripNowS(trip, delivery.nowS())
     await delivery.keep(id, makeEvent('trip_ended', {}, nowS))
     await delivery.flush()
     list.value = await listTrips()
@@ -40,7 +41,10 @@ async function end(id: string): Promise<void> {
     <article v-for="trip in open" :key="trip.id">
       <router-link :to="{ path: '/fish', query: { trip: trip.id } }"
         ><strong>{{ trip.name }}</strong
-        ><span class="label">{{ trip.water_name }} · {{ trip.species }} · {{ tripDay(trip) }}</span></router-link
+        ><span class="label"
+          >{{ trip.water_name }} · {{ trip.species }} · {{ tripDay(trip)
+          }}<template v-if="trip.skipper"> · with {{ trip.skipper }}</template></span
+        ></router-link
       >
       <v-btn size="small" :data-test="`end-${trip.id}`" @click="end(trip.id)">
         {{ ending === trip.id ? 'Lines in? Press again' : 'End' }}
@@ -60,9 +64,6 @@ async function end(id: string): Promise<void> {
   align-items: center;
   padding: 4px 12px;
   background: var(--frost);
-}
-h2 {
-  margin: 0;
 }
 article {
   display: flex;

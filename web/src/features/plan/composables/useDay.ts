@@ -1,5 +1,6 @@
 // The day that is planned: what is asked, what comes of it; while something is dragged, roughly and at once.
 import { reactive, ref, shallowRef, type Ref, type ShallowRef } from 'vue'
+import { today } from '@/features/trip/logic/format'
 import { latestOnly } from '@/shared/core/latest'
 import { describeError } from '@/shared/units/describe'
 import { settled, type Typed } from '@/shared/units/measures'
@@ -52,17 +53,12 @@ export interface DayPlanning {
   draw: (what: 'wind_mps' | 'cloud', values: number[], done: boolean) => void
 }
 
-const TODAY = () => {
-  const now = new Date()
-  return `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`
-}
-
 export function useDay(): DayPlanning {
   const display = useDisplayStore()
   const wishes = reactive<Wishes>({
     water_id: null,
     species: 'trout',
-    day: TODAY(),
+    day: today(),
     surface: null,
     secchi: 6,
     profile: '',
@@ -87,17 +83,19 @@ export function useDay(): DayPlanning {
   const day = shallowRef<DayTried | null>(null)
   const problem = ref<string | null>(null)
   const busy = ref(false)
+  /** What was asked last: the page is at rest when this is answered, not when an older one is. */
+  let newest: Asked | null = null
 
   const run = latestOnly(
     tryDay,
-    (answer) => {
+    (answer, body) => {
       day.value = answer
       problem.value = null
-      busy.value = false
+      busy.value = body !== newest
     },
-    (error) => {
+    (error, body) => {
       problem.value = describeError(error, display.units)
-      busy.value = false
+      busy.value = body !== newest
     },
   )
 
@@ -164,6 +162,7 @@ export function useDay(): DayPlanning {
       const body = asked(rough)
       if (!body) return
       busy.value = true
+      newest = body
       run(body)
     } catch (error) {
       problem.value = describeError(error, display.units)

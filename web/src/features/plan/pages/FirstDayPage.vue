@@ -119,6 +119,7 @@ async function start(): Promise<void> {
   padding: 16px;
 }
 h1 {
+  font-size: 32px;
   font-weight: 720;
   font-stretch: 90%;
 }

@@ -3,20 +3,17 @@
 import { computed, nextTick, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { listWaters, type Water } from '@/features/locker/api'
-import { listTrips, startTrip, takePlan, type NewTrip, type TripList } from '@/features/trip/api'
-import { formatAge, formatClock, tripDay } from '@/features/trip/logic/format'
-import { useDeliveryStore } from '@/features/trip/delivery/store'
-import { beginAlone } from '@/features/trip/logic/beginAlone'
-import { newId } from '@/features/trip/logic/events'
+import { listTrips, type NewTrip, type TripList } from '@/features/trip/api'
+import { formatClock, tripDay } from '@/features/trip/logic/format'
 import ChoiceRow from '@/shared/ui/ChoiceRow.vue'
 import EmptyState from '@/shared/ui/EmptyState.vue'
 import ErrorNote from '@/shared/ui/ErrorNote.vue'
 import TextField from '@/shared/ui/TextField.vue'
 import { LinkDownError } from '@/shared/api/client'
-import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
-import { farFromM, farUnit, formatSpeed, temperatureFromC } from '@/shared/units/units'
-import { getPlan, savePlan, type Asked } from '../api'
+import { formatSpeed, temperatureFromC } from '@/shared/units/units'
+import type { Asked } from '../api'
+import DayCautions from '../components/DayCautions.vue'
 import ColoursAtDepth from '../components/ColoursAtDepth.vue'
 import DayPicture from '../components/DayPicture.vue'
 import DayWishes from '../components/DayWishes.vue'
@@ -28,8 +25,10 @@ import PhaseCards from '../components/PhaseCards.vue'
 import PlanPaper from '../components/PlanPaper.vue'
 import RiverDay from '../components/RiverDay.vue'
 import UnderWay from '../components/UnderWay.vue'
+import BeginWith from '@/features/review/components/BeginWith.vue'
 import { useDay } from '../composables/useDay'
-import { SPECIES } from '../logic/species'
+import { useTripStart } from '../composables/useTripStart'
+import { SPECIES } from '@/shared/trade/species'
 
 const router = useRouter()
 const display = useDisplayStore()
@@ -62,12 +61,6 @@ const spread = computed(() => {
   const at = seen.value
   return at ? `${degrees(at.surface.low)}–${degrees(at.surface.high)}` : ''
 })
-const CAUTIONS = { cold_water: 'Cold water', warm_release: 'Warm water', wind: 'Wind', thunder: 'Thunder', dark: 'Dark' } as const
-
-const far = computed(() => {
-  const way = day.value?.view.way_m ?? 0
-  return `${(Math.round(farFromM(way, display.units) * 10) / 10).toString()} ${farUnit(display.units)}`
-})
 const dayName = computed(() =>
   new Date(`${wishes.day}T12:00:00`).toLocaleDateString(undefined, { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' }),
 )
@@ -81,14 +74,20 @@ function look(atS: number): void {
   )
 }
 
+/** Another water or day whose start and weather are still asked for: until then nothing fits together. */
+let asking = 0
 // Another water, day or fish: the weather is another, the start may be.
 watch(
   () => [wishes.water_id, wishes.day] as const,
   async ([waterId], [before]) => {
     if (!ready.value) return
+    asking += 1
     if (waterId !== before) await planning.findStart()
     await planning.fetchWeather()
-    planning.compute()
+    // What changed with it is told to the watch below first, which has nothing to do then.
+    await nextTick()
+    asking -= 1
+    if (!asking) planning.compute()
   },
 )
 watch(
@@ -107,7 +106,7 @@ watch(
     wishes.current,
     wishes.fell,
   ],
-  () => ready.value && planning.compute(),
+  () => ready.value && !asking && planning.compute(),
 )
 
 watch(busy, (now) => {
@@ -132,142 +131,16 @@ async function askWeather(): Promise<void> {
   planning.compute()
 }
 
-const form = ref({
-  // The day is name enough; who wants another types it.
-  name: new Date().toLocaleDateString(undefined, { weekday: 'long', day: 'numeric', month: 'long' }),
-  outfit_id: null as number | null,
-})
 const named = (rows: { id: number; name: string }[]) => rows.map(({ id, name }) => ({ value: id, title: name }))
-/** The same until the trip is started: pressed twice, or sent again, it is one trip with one plan. */
-let tripId = newId()
-let takenId = newId()
-const planId = ref(newId())
-const starting = ref(false)
-const delivery = useDeliveryStore()
-/** Since when what is carried along is, where no server answers. */
-const alone = ref<string | null>(null)
 const keptDays = useTemplateRef('keptDays')
-/** What was done, said in a few words. */
-const done = ref('')
-/** The open trip that the day on this page is a day for. */
-const underWay = computed(
-  () =>
-    list.value?.trips.find(
-      (trip) =>
-        !trip.is_ended &&
-        trip.water_name === water.value?.name &&
-        trip.species === wishes.species &&
-        tripDay({ ...trip, started_at_s: trip.now_s }) === wishes.day,
-    ) ?? null,
-)
-
-/** Keep the day as it stands; say whether that went well. */
-async function keep(): Promise<boolean> {
-  error.value = null
-  done.value = ''
-  if (starting.value) return false
-  starting.value = true
-  try {
-    const body = planning.asked(false)
-    if (!body) throw new Error('Give water and surface temperature first: the day is computed from them.')
-    await savePlan(planId.value, body)
-    done.value = 'Kept.'
-    await keptDays.value?.refresh()
-    return true
-  } catch (caught) {
-    error.value = describeError(caught, display.units)
-    return false
-  } finally {
-    starting.value = false
-  }
-}
-
-async function give(): Promise<void> {
-  const trip = underWay.value
-  if (!trip || !(await keep())) return
-  try {
-    await takePlan(trip.id, { id: takenId, plan_id: planId.value })
-    takenId = newId()
-    await router.push({ path: '/fish', query: { trip: trip.id } })
-  } catch (caught) {
-    error.value = describeError(caught, display.units)
-  }
-}
-
-async function reopen(id: string): Promise<void> {
-  error.value = null
-  done.value = ''
-  ready.value = false
-  try {
-    planning.reopen(await getPlan(id))
-    planId.value = id
-  } catch (caught) {
-    error.value = describeError(caught, display.units)
-  }
-  // What the wishes now say has been computed: only a change from here on asks anew.
-  await nextTick()
-  ready.value = true
-}
-
-/** Without a server a trip begins from what was carried along; says whether it did. */
-async function startAlone(): Promise<boolean> {
-  try {
-    const kit = await delivery.carried()
-    if (!kit || wishes.water_id === null || form.value.outfit_id === null) return false
-    const { species, water_id } = wishes
-    const wish = { id: tripId, name: form.value.name.trim(), water_id, outfit_id: form.value.outfit_id, species }
-    const { trip, body, events } = beginAlone(kit, wish, delivery.nowS())
-    await delivery.begin({ trip, events: [], after: 0 }, body)
-    for (const event of events) await delivery.keep(trip.id, event)
-    tripId = newId()
-    await router.push({ path: '/fish', query: { trip: trip.id } })
-  } catch (caught) {
-    error.value = describeError(caught, display.units)
-  }
-  return true
-}
-
-/** What the page is when no server answers: waters and boats that were carried along. */
-async function beginFromKit(): Promise<boolean> {
-  const kit = await delivery.carried()
-  if (!kit) return false
-  const bare = (rows: readonly { id: number; name: string }[]) => rows.map(({ id, name }) => ({ id, name }))
-  list.value = { trips: [], waters: bare(kit.waters), outfits: bare(kit.outfits) }
-  wishes.water_id = kit.waters[0]?.id ?? null
-  form.value.outfit_id = kit.outfits[0]?.id ?? null
-  alone.value = new Date(kit.made_at_s * 1000).toLocaleDateString(undefined, { weekday: 'long', day: 'numeric', month: 'long' })
-  return true
-}
-
-async function start(): Promise<void> {
-  error.value = null
-  if (!form.value.name.trim() || wishes.water_id === null || form.value.outfit_id === null) {
-    error.value = 'Name, water and boat are all needed to start a trip.'
-    return
-  }
-  if (starting.value) return
-  starting.value = true
-  try {
-    const body = day.value ? planning.asked(false) : null
-    if (body) await savePlan(planId.value, body)
-    const sent: NewTrip = {
-      id: tripId,
-      name: form.value.name,
-      water_id: wishes.water_id,
-      outfit_id: form.value.outfit_id,
-      species: wishes.species,
-      ...(body ? { plan_id: planId.value } : {}),
-    }
-    const trip = await startTrip(sent)
-    tripId = newId()
-    planId.value = newId()
-    await router.push({ path: '/fish', query: { trip: trip.id } })
-  } catch (caught) {
-    if (!(caught instanceof LinkDownError) || !(await startAlone())) error.value = describeError(caught, display.units)
-  } finally {
-    starting.value = false
-  }
-}
+const { form, planId, starting, alone, leftOut, done, underWay, keep, give, reopen, beginFromKit, start } = useTripStart({
+  planning,
+  list,
+  water,
+  error,
+  ready,
+  kept: async () => keptDays.value?.refresh(),
+})
 
 /** Find waters, boats and trips, and where most begin: the water of the last trip. */
 async function findAll(): Promise<void> {
@@ -333,7 +206,9 @@ onMounted(findAll)
           />
           <p v-else-if="alone" class="wait" data-test="alone">
             No server answers: a day is computed at home. A trip begins here all the same, with waters, boats and planned days as they were
-            carried along on {{ alone }}; it is told the server when there is one.
+            carried along on {{ alone }}; it is told the server when there is one.<template v-if="leftOut.length">
+              Not carried along: {{ leftOut.join(', ') }}.</template
+            >
           </p>
           <p v-else class="wait label">Computing the day…</p>
           <p v-if="day" class="label legend">
@@ -348,6 +223,13 @@ onMounted(findAll)
             :outfit-id="form.outfit_id"
             :phase="phase"
           />
+          <BeginWith
+            v-if="settledDay && water"
+            :species="wishes.species"
+            :water-name="water.name"
+            :day="wishes.day"
+            :surface-degc="typeof wishes.surface === 'number' ? wishes.surface : null"
+          />
           <LegsPanel
             v-if="seen && wishes.water_id !== null"
             :water-id="wishes.water_id"
@@ -358,24 +240,7 @@ onMounted(findAll)
           <div v-if="day" class="below">
             <RiverDay v-if="day.river" :day="day" />
             <ColoursAtDepth :light="day.view.light" />
-            <section class="cautions" aria-label="Cautions">
-              <h2 class="label">take care</h2>
-              <p v-for="caution in day.view.cautions" :key="caution.kind">
-                <b>{{ CAUTIONS[caution.kind] }}</b> {{ clock(caution.from_s) }}–{{ clock(caution.to_s) }}. {{ caution.text }}
-              </p>
-              <p data-test="lake">
-                <b>Lake</b> {{ day.view.lake.text
-                }}<template v-if="day.view.lake.warm_end && day.view.lake.follows_s">
-                  The layers follow the wind after about {{ formatAge(day.view.lake.follows_s) }}.</template
-                >
-              </p>
-              <p v-if="day.view.turn_back" data-test="turn-back">
-                <b>Turn back</b> by {{ clock(day.view.turn_back.at_s) }} for the {{ day.view.turn_back.why }}, {{ far }} from the ramp.
-                <button type="button" class="link" data-test="to-float-plan" @click="telling = true">Tell somebody ashore</button>
-              </p>
-              <p v-for="said in day.rules" :key="said" data-test="rule-said">{{ said }}</p>
-              <p class="label">Local rules and what you see on the water come before any of this.</p>
-            </section>
+            <DayCautions :day="day" @tell="telling = true" />
           </div>
         </div>
         <aside>
@@ -517,19 +382,6 @@ aside {
   padding: 8px 12px;
   background: var(--frost);
 }
-.cautions p {
-  margin: 4px 0;
-  font-size: 13px;
-  line-height: 1.35;
-}
-h2 {
-  margin: 0;
-}
-.link {
-  min-height: 44px;
-  text-decoration: underline;
-  color: var(--ink);
-}
 form {
   display: grid;
   gap: 10px;
@@ -564,7 +416,6 @@ a {
   .legend,
   .below,
   .plan :deep(.phases),
-  .plan :deep(.side),
   .plan :deep(.v-btn) {
     display: none;
   }

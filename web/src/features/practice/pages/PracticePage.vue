@@ -1,51 +1,189 @@
 <script setup lang="ts">
-// Where nothing that happens touches a trip of one's own.
+// Practice: simulated days, lessons of the eye, and the demo's morning. Nothing of it touches a real trip.
+import { computed, onMounted, ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { useSessionStore } from '@/features/account/store'
+import { listTrips, type TripList } from '@/features/trip/api'
 import { useTripStore } from '@/features/trip/store'
+import ChoiceRow from '@/shared/ui/ChoiceRow.vue'
 import EmptyState from '@/shared/ui/EmptyState.vue'
+import ErrorNote from '@/shared/ui/ErrorNote.vue'
+import NumberField from '@/shared/ui/NumberField.vue'
+import { describeError } from '@/shared/units/describe'
+import type { Typed } from '@/shared/units/measures'
+import { useDisplayStore } from '@/shared/units/store'
+import { usePracticeStore, type PracticeDay } from '../store'
 
 const session = useSessionStore()
 const trip = useTripStore()
+const practice = usePracticeStore()
+const display = useDisplayStore()
 const router = useRouter()
+const outfits = shallowRef<TripList['outfits'] | null>(null)
+const days = shallowRef<PracticeDay[]>([])
+const outfit = ref<number | null>(null)
+const seed = ref<Typed>(null)
+const advice = ref<'yes' | 'no' | null>('yes')
+const problem = ref<string | null>(null)
+const dropping = ref<string | null>(null)
+const boats = computed(() => (outfits.value ?? []).map((one) => ({ value: one.id, title: one.name })))
+const ADVICE = [
+  { value: 'yes', title: 'with the next move' },
+  { value: 'no', title: 'without' },
+] as const
 
-async function toDemo(): Promise<void> {
-  if (session.username !== 'demo') {
-    await session.logOut()
-    await session.logInToDemo()
-    trip.close()
+async function attempt(act: () => Promise<void>): Promise<void> {
+  try {
+    await act()
+    problem.value = null
+  } catch (error) {
+    problem.value = describeError(error, display.units)
   }
-  await router.push('/fish')
 }
+const start = (): Promise<void> =>
+  attempt(async () => {
+    const day = await practice.start(outfit.value!, seed.value as number | null, advice.value === 'yes')
+    await router.push({ path: '/fish', query: { trip: day.trip_id } })
+  })
+const drop = (id: string): Promise<void> =>
+  attempt(async () => {
+    if (dropping.value !== id) {
+      dropping.value = id
+      return
+    }
+    await practice.drop(id)
+    if (trip.trip?.id === id) trip.close()
+    dropping.value = null
+    days.value = await practice.list()
+  })
+const toDemo = (): Promise<void> =>
+  attempt(async () => {
+    if (session.username !== 'demo') {
+      await session.logOut()
+      await session.logInToDemo()
+      trip.close()
+    }
+    await router.push('/fish')
+  })
+onMounted(() =>
+  attempt(async () => {
+    const [trips, played] = await Promise.all([listTrips(), practice.list()])
+    outfits.value = trips.outfits
+    outfit.value = trips.outfits[0]?.id ?? null
+    days.value = played
+  }),
+)
 </script>
 
 <template>
-  <main data-test="practice">
+  <main class="practice" data-test="practice">
+    <ErrorNote :text="problem" />
     <EmptyState
-      v-if="session.demoOffered"
-      title="Practice"
-      text="A made-up April morning to try every line and button on. It has an account of its own: nothing you do there touches your trips."
-      act="Go to the practice morning"
-      test="practice-demo"
-      @act="toDemo"
+      v-if="outfits && !outfits.length"
+      title="Practice needs a boat"
+      text="A simulated day is fished with your own rods and tackle: set up the first day, then come back."
+      act="Set up the first day"
+      test="practice-set-up"
+      @act="router.push('/first-day')"
     />
-    <EmptyState
-      v-else
-      title="Practice"
-      text="The practice morning is open on the machine that runs Cold Wake, when it was started with its demo."
-    />
-    <p class="bench"><router-link to="/practice/sonar" data-test="to-sonar">Sonar bench: what a mark means</router-link></p>
+    <form v-else class="card" aria-label="A simulated day" @submit.prevent="start">
+      <h1>A simulated day</h1>
+      <p>
+        Eight hours on a made-up lake, with your own boat and tackle, in the Fish view, at up to a hundred and twenty times the pace. Its
+        fish have moods of their own; at the end you see what they wanted, and how others fished the same day. It stands in no season of
+        yours.
+      </p>
+      <ChoiceRow v-if="boats.length > 1" v-model="outfit" label="boat" :options="boats" test="practice-boat" />
+      <NumberField v-model="seed" label="day, 0 to 1 000 000; empty for a surprise" measure="count" test="practice-seed" />
+      <ChoiceRow v-model="advice" label="advice" :options="ADVICE" test="practice-advice" />
+      <v-btn type="submit" class="go" :disabled="outfit === null" data-test="practice-start">Go out</v-btn>
+    </form>
+    <section v-if="days.length" class="card" aria-label="Days that were practised">
+      <h2>Your days</h2>
+      <table>
+        <thead>
+          <tr>
+            <th>day</th>
+            <th class="count">fished</th>
+            <th class="count">hits</th>
+            <th class="count">landed</th>
+            <th></th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="day in days" :key="day.trip_id">
+            <td>{{ day.seed }}</td>
+            <td class="count">{{ Math.floor(day.minutes / 60) }} h {{ day.minutes % 60 }} min</td>
+            <td class="count">{{ day.hits }}</td>
+            <td class="count">{{ day.landed }}</td>
+            <td>
+              <span class="row"
+                ><router-link v-if="day.is_ended" :to="`/practice/${day.trip_id}`">what was hidden</router-link>
+                <router-link v-else :to="{ path: '/fish', query: { trip: day.trip_id } }">go on</router-link>
+                <button type="button" :data-test="`practice-drop-${day.trip_id}`" @click="drop(day.trip_id)">
+                  {{ dropping === day.trip_id ? 'Press again: it goes' : 'drop' }}
+                </button></span
+              >
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </section>
+    <section class="card" aria-label="Drills">
+      <h2>Drills</h2>
+      <p><router-link to="/practice/drill" data-test="to-drill">Sonar drill: what is this?</router-link></p>
+      <p><router-link to="/practice/sonar" data-test="to-sonar">Sonar bench: what a mark means</router-link></p>
+      <p v-if="session.demoOffered">
+        <button type="button" data-test="practice-demo" @click="toDemo">The demo's April morning, on an account of its own</button>
+      </p>
+    </section>
   </main>
 </template>
 
 <style scoped>
-.bench {
-  text-align: center;
+.practice {
+  align-content: start;
+  display: grid;
+  gap: 6px;
+  max-width: 760px;
+  padding: 6px;
 }
-a {
-  color: var(--ink);
-  min-height: 44px;
+.card {
+  display: grid;
+  gap: 12px;
+  padding: 14px;
+  background: var(--frost);
+}
+.v-btn.go {
+  --v-btn-height: 56px;
+  justify-self: start;
+}
+table {
+  border-collapse: collapse;
+}
+td,
+th {
+  padding: 6px 8px;
+  text-align: left;
+  border-bottom: 1px solid var(--line);
+}
+.count {
+  text-align: right;
+}
+.row {
+  display: flex;
+  gap: 16px;
+  justify-content: end;
+}
+a,
+button[type='button'] {
   display: inline-flex;
   align-items: center;
+  min-height: 44px;
+  color: var(--ink);
+  padding: 0;
+  text-decoration: underline;
+  font: inherit;
+  cursor: pointer;
 }
 </style>

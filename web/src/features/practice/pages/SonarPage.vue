@@ -129,11 +129,6 @@ header {
   padding: 6px 12px;
   background: var(--frost);
 }
-h1 {
-  font-size: 20px;
-  font-weight: 720;
-  font-stretch: 90%;
-}
 a {
   color: var(--ink);
   min-height: 44px;

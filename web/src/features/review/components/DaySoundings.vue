@@ -81,7 +81,4 @@ const send = (take: boolean) =>
   gap: 6px 14px;
   align-items: center;
 }
-p {
-  margin: 0;
-}
 </style>

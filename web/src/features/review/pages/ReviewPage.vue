@@ -1,18 +1,26 @@
 <script setup lang="ts">
 // What was: each trip with its funnel and its day, and everything out in open formats.
 import { computed, onMounted, ref, shallowRef } from 'vue'
+import { useRoute } from 'vue-router'
 import { getFish, getLedger, getTrip, listTrips, type FishView, type Ledger, type TripDocument, type TripList } from '@/features/trip/api'
 import DayRibbon from '@/features/trip/components/DayRibbon.vue'
 import RodShape from '@/features/trip/components/RodShape.vue'
-import { formatPercent, tripDay } from '@/features/trip/logic/format'
+import { formatClock, formatPercent, tripDay } from '@/features/trip/logic/format'
 import EmptyState from '@/shared/ui/EmptyState.vue'
 import ErrorNote from '@/shared/ui/ErrorNote.vue'
 import PickList from '@/shared/ui/PickList.vue'
 import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
+import { formatLength } from '@/shared/units/units'
 import DaySoundings from '../components/DaySoundings.vue'
+import ReviewTabs from '../components/ReviewTabs.vue'
+import { KIND_NAMES } from '../logic/words'
+import TripScrub from '../components/TripScrub.vue'
+import TripBites from '../components/TripBites.vue'
+import TripPhotos from '../components/TripPhotos.vue'
 
 const display = useDisplayStore()
+const route = useRoute()
 const list = shallowRef<TripList | null>(null)
 const chosen = ref<string | null>(null)
 const seen = shallowRef<{ trip: TripDocument; view: FishView; ledger: Ledger } | null>(null)
@@ -21,15 +29,6 @@ const STEPS = ['hits', 'hooked', 'landed', 'kept'] as const
 const total = computed(() =>
   STEPS.map((step) => ({ step, count: seen.value?.view.rods.reduce((sum, rod) => sum + rod.tally[step], 0) ?? 0 })),
 )
-const KINDS: Record<Ledger['rows'][number]['kind'], string> = {
-  flat: 'flat line',
-  weighted: 'weight in line',
-  dropper: 'dropper',
-  leadcore: 'leadcore',
-  downrigger: 'downrigger',
-  stacked: 'second line on the cable',
-  slider: 'slider',
-}
 const most = computed(() => Math.max(...total.value.map((row) => row.count), 1))
 const rows = computed(() =>
   (list.value?.trips ?? []).map((trip) => ({
@@ -38,6 +37,10 @@ const rows = computed(() =>
     note: `${trip.water_name} · ${tripDay(trip)} · ${trip.is_ended ? 'over' : 'open'}`,
   })),
 )
+function spell({ from_s, to_s }: Ledger['inside'][number]): string {
+  const [from, to] = [from_s, to_s].map((at) => formatClock(at, seen.value!.trip.utc_offset_min))
+  return from === to ? from! : `${from} to ${to}`
+}
 const rodIndex = (id: string): number => Math.max(seen.value?.trip.outfit.rods.findIndex((rod) => rod.id === id) ?? 0, 0)
 
 async function look(id: string): Promise<void> {
@@ -54,7 +57,8 @@ async function look(id: string): Promise<void> {
 onMounted(async () => {
   try {
     list.value = await listTrips()
-    const first = list.value.trips[0]
+    const asked = list.value.trips.find((trip) => trip.id === route.query.trip)
+    const first = asked ?? list.value.trips[0]
     if (first) await look(first.id)
   } catch (caught) {
     error.value = describeError(caught, display.units)
@@ -68,7 +72,7 @@ onMounted(async () => {
     <ErrorNote :text="error" />
     <template v-if="list?.trips.length">
       <nav aria-label="Trips">
-        <h1>Review</h1>
+        <ReviewTabs />
         <PickList :model-value="chosen" label="Trips" :items="rows" @update:model-value="$event && look($event)" />
       </nav>
       <section v-if="seen" class="trip">
@@ -78,9 +82,13 @@ onMounted(async () => {
           <span class="out">
             <router-link :to="{ path: '/fish', query: { trip: seen.trip.id } }">open in Fish</router-link>
             <a :href="`/api/trips/${seen.trip.id}/export.csv`" data-test="export-csv">events as CSV</a>
-            <a :href="`/api/trips/${seen.trip.id}/export.json`" data-test="export-json">whole trip as JSON</a>
+            <a :href="`/api/trips/${seen.trip.id}/export.gpx`" data-test="export-gpx">track as GPX</a>
+            <a :href="`/api/trips/${seen.trip.id}/export.geojson`">as GeoJSON</a>
+            <a :href="`/api/trips/${seen.trip.id}/export.jsonl`" data-test="export-jsonl">whole trip as lines of JSON</a>
+            <a :href="`/api/trips/${seen.trip.id}/export.json`" data-test="export-json">as one JSON</a>
           </span>
         </header>
+        <TripScrub :key="seen.trip.id" :trip="seen.trip" :view="seen.view" :rod-index="rodIndex" @changed="look(seen.trip.id)" />
         <div class="funnel" aria-label="From hit to kept">
           <div v-for="row in total" :key="row.step" class="step">
             <span class="figure">{{ row.count }}</span><span class="label">{{ row.step }}</span>
@@ -111,6 +119,7 @@ onMounted(async () => {
               <th class="count">in the water</th>
               <th class="count">resets</th>
               <th class="count">middle reset</th>
+              <th class="count">tangles</th>
               <th class="count">hits</th>
               <th class="count">landed</th>
               <th class="count">lost</th>
@@ -118,10 +127,11 @@ onMounted(async () => {
           </thead>
           <tbody>
             <tr v-for="row in seen.ledger.rows" :key="row.kind">
-              <td>{{ KINDS[row.kind] }}</td>
+              <td>{{ KIND_NAMES[row.kind] }}</td>
               <td class="count">{{ Math.round(row.rod_minutes) }} min</td>
               <td class="count">{{ row.resets }}</td>
               <td class="count">{{ row.reset_min === null ? '–' : `${row.reset_min.toFixed(1)} min` }}</td>
+              <td class="count">{{ row.tangles }}</td>
               <td class="count">{{ row.hits }}</td>
               <td class="count">{{ row.landed }}</td>
               <td class="count">{{ row.lost }}</td>
@@ -131,6 +141,12 @@ onMounted(async () => {
         <p v-if="seen.ledger.in_water !== null" class="label">
           Lines in the water {{ formatPercent(seen.ledger.in_water) }} of the time from the first out to the last in.
         </p>
+        <p v-for="one in seen.ledger.inside" :key="one.from_s + one.name" data-test="lines-inside">
+          By the places noted, lines were out in {{ one.name }} ({{ one.rule }}) at {{ spell(one) }}, up to
+          {{ formatLength(one.deepest_in_m, display.units) }} inside. A place by satellite is off by metres, and lures trail the boat.
+        </p>
+        <TripBites :trip="seen.trip" :view="seen.view" />
+        <TripPhotos :trip="seen.trip" />
         <DaySoundings :trip-id="seen.trip.id" />
         <DayRibbon class="day" :view="seen.view" :trip="seen.trip" :now-s="seen.view.now_s" :rod-index="rodIndex" />
       </section>
@@ -145,12 +161,6 @@ onMounted(async () => {
   gap: 6px;
   padding: 6px;
   align-items: start;
-}
-h1,
-h2 {
-  font-size: 20px;
-  font-weight: 720;
-  font-stretch: 90%;
 }
 nav {
   display: grid;

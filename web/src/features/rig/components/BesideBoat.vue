@@ -178,8 +178,4 @@ select {
 .big {
   min-height: 48px;
 }
-.solid {
-  background: var(--ink);
-  color: var(--frost);
-}
 </style>

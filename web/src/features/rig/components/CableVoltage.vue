@@ -84,8 +84,4 @@ input {
 .keep {
   min-height: 44px;
 }
-.error {
-  color: var(--now);
-  font-weight: 700;
-}
 </style>

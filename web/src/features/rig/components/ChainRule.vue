@@ -4,12 +4,12 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 import type { BenchView } from '@/features/trip/api'
 import { tickStep } from '@/features/trip/logic/scale'
-import { hooksOf, outlineOf } from '../logic/outlines'
+import { hooksOf, outlineOf } from '@/features/trip/logic/outlines'
 import { useDisplayStore } from '@/shared/units/store'
 import { fishLengthToM, fishLengthUnit, formatLength, tackleLengthFromM, tieStepM } from '@/shared/units/units'
 
 const props = defineProps<{ bench: BenchView; colour: string }>()
-const emit = defineEmits<{ leader: [metres: number] }>()
+const emit = defineEmits<{ leader: [metres: number]; open: [piece: 'lure' | 'attractor'] }>()
 
 const display = useDisplayStore()
 const frame = useTemplateRef<HTMLElement>('frame')
@@ -77,6 +77,8 @@ const names = computed(() => {
 const short = (metres: number): string => `${Math.round(tackleLengthFromM(metres, display.units) * 2) / 2} ${fishLengthUnit(display.units)}`
 
 const dragging = ref(false)
+/** A press on the blade that drags nothing asks for another. */
+let moved = false
 function at(event: PointerEvent): number {
   const box = frame.value!.getBoundingClientRect()
   return Math.max((event.clientX - box.left - LEFT) / scale.value - lureEnd.value, 0)
@@ -84,9 +86,15 @@ function at(event: PointerEvent): number {
 function grab(event: PointerEvent): void {
   ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
   dragging.value = true
+  moved = false
+}
+function letGo(): void {
+  dragging.value = false
+  if (!moved) emit('open', 'attractor')
 }
 function move(event: PointerEvent): void {
-  if (!dragging.value) return
+  if (!dragging.value || (!moved && Math.abs(event.movementX) < 1)) return
+  moved = true
   // To the half inch, or centimetre, that a hand can tie.
   const step = tieStepM(display.units)
   emit('leader', Math.min(Math.round(at(event) / step) * step, 3))
@@ -106,7 +114,18 @@ function key(event: KeyboardEvent): void {
     <svg v-if="width > 0" :width="width" height="230" role="group" aria-label="The chain to scale">
       <line :x1="x(lureEnd)" :x2="width - 6" :y1="LINE_Y" :y2="LINE_Y" class="line" />
       <g v-for="(part, index) in parts" :key="index">
-        <g v-if="part.kind === 'lure' || part.kind === 'attractor'" :transform="`translate(${x(part.from_m)} ${LINE_Y})`">
+        <g
+          v-if="part.kind === 'lure' || part.kind === 'attractor'"
+          :transform="`translate(${x(part.from_m)} ${LINE_Y})`"
+          class="piece"
+          role="button"
+          tabindex="0"
+          :aria-label="`${part.name}: choose another`"
+          :data-test="`other-${part.kind}`"
+          @click="emit('open', part.kind)"
+          @keydown.enter="emit('open', part.kind)"
+        >
+          <rect x="-6" y="-26" :width="wide(part) + 12" height="52" fill="transparent" />
           <template v-if="part.sway_deg">
             <path
               v-for="side in [-1, 1]"
@@ -128,6 +147,21 @@ function key(event: KeyboardEvent): void {
           {{ part.name }}
           <tspan v-if="part.kind === 'leader'" class="strong">{{ short(part.length_m) }}</tspan>
         </text>
+      </g>
+      <g
+        v-if="!blade"
+        :transform="`translate(${Math.min(x(lureEnd) + 70, width - 80)} ${LINE_Y})`"
+        class="piece"
+        role="button"
+        tabindex="0"
+        aria-label="Add an attractor"
+        data-test="other-attractor"
+        @click="emit('open', 'attractor')"
+        @keydown.enter="emit('open', 'attractor')"
+      >
+        <rect x="-6" y="-28" width="120" height="56" fill="transparent" />
+        <ellipse cx="28" cy="0" rx="28" ry="13" class="swung" />
+        <text x="28" y="7" class="name add">+</text>
       </g>
       <g v-if="broken">
         <path :d="`M${width - 60} ${LINE_Y - 10}l8 20m4-20l8 20`" class="break" />
@@ -182,7 +216,7 @@ function key(event: KeyboardEvent): void {
         data-test="leader-handle"
         @pointerdown="grab"
         @pointermove="move"
-        @pointerup="dragging = false"
+        @pointerup="letGo"
         @pointercancel="dragging = false"
         @keydown="key"
       >
@@ -231,6 +265,13 @@ function key(event: KeyboardEvent): void {
   fill: none;
   stroke: var(--ink-2);
   stroke-dasharray: 3 4;
+}
+.piece {
+  cursor: pointer;
+}
+.add {
+  font-size: 20px;
+  text-anchor: middle;
 }
 .mood circle {
   fill: var(--frost);

@@ -190,10 +190,6 @@ tr.first td {
   font-size: 17px;
   white-space: nowrap;
 }
-.error {
-  color: var(--now);
-  font-weight: 700;
-}
 @page {
   margin: 12mm;
 }

@@ -2,7 +2,15 @@
 // Rig: each rod's chain to scale, checked as it is changed, and the speed that all of them share.
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { getNews, type BenchView, type BesideView, type RodSetup, type SpreadCheck, type TackleBrought } from '@/features/trip/api'
+import {
+  getNews,
+  type BenchView,
+  type BesideView,
+  type RodSetup,
+  type ShelfPiece,
+  type SpreadCheck,
+  type TackleBrought,
+} from '@/features/trip/api'
 import RodShape from '@/features/trip/components/RodShape.vue'
 import { useOpenTrip } from '@/features/trip/composables/useOpenTrip'
 import { rodColour } from '@/features/trip/logic/shapes'
@@ -19,6 +27,7 @@ import LeaderSchools from '../components/LeaderSchools.vue'
 import FindingList from '../components/FindingList.vue'
 import CommonSpeed from '../components/CommonSpeed.vue'
 import MoodLadder from '../components/MoodLadder.vue'
+import PieceShelf from '@/features/trip/components/PieceShelf.vue'
 import SetupFields from '@/features/trip/components/SetupFields.vue'
 
 const store = useTripStore()
@@ -99,10 +108,27 @@ function choose(id: string): void {
   change(item?.setup ?? item?.begin ?? null)
 }
 
+/** Which part of the box is open. */
+const shelf = ref<ShelfPiece['piece'] | null>(null)
+function putOn(id: string | null): void {
+  if (!draft.value) return
+  if (shelf.value === 'attractor') change({ ...draft.value, attractor_id: id, tow_point: '' })
+  else if (id !== null) change({ ...draft.value, lure_id: id })
+  shelf.value = null
+}
+
 function change(setup: RodSetup | null): void {
   draft.value = setup
   mistyped.value = null
   if (setup) tryIt(setup)
+}
+
+/** What proved itself goes on another rod too: all from the leader on, the line and its place stay. */
+const others = computed(() => rods.value.filter((item) => item.setup && item.id !== chosen.value))
+function wearSame(other: RodSetup): void {
+  const { lure_id, attractor_id, tow_point, leader_m, leader_id, bait_id, scent_id, snubber, snubber_id } = other
+  const worn = { lure_id, attractor_id, tow_point, leader_m, leader_id, bait_id, scent_id, snubber, snubber_id }
+  if (draft.value) change({ ...draft.value, ...worn })
 }
 
 async function rigIt(setup: RodSetup): Promise<void> {
@@ -187,13 +213,33 @@ const { empty } = useOpenTrip(askNews)
             }}
           </span>
           <span class="gap" />
+          <v-menu v-if="others.length">
+            <template #activator="{ props: menu }">
+              <v-btn v-bind="menu" class="big" data-test="wear-same">Same as…</v-btn>
+            </template>
+            <v-list density="comfortable">
+              <v-list-item
+                v-for="item in others"
+                :key="item.id"
+                :title="`${item.name}: ${item.recipe}`"
+                :data-test="`same-as-${item.id}`"
+                @click="wearSame(item.setup!)"
+              />
+            </v-list>
+          </v-menu>
           <v-btn v-if="changed" class="big" data-test="put-back" @click="choose(rod.id)">Put back</v-btn>
           <v-btn class="big solid" :disabled="!changed || (mistyped ?? problem) !== null" data-test="rig-it" @click="rigIt(draft)"
             >Rig it so</v-btn
           >
         </header>
         <p v-if="mistyped ?? problem" class="error" role="alert" data-test="rig-error">{{ mistyped ?? problem }}</p>
-        <ChainRule v-if="bench" :bench="bench" :colour="rodColour(index(rod.id))" @leader="change({ ...draft, leader_m: $event })" />
+        <ChainRule
+          v-if="bench"
+          :bench="bench"
+          :colour="rodColour(index(rod.id))"
+          @leader="change({ ...draft, leader_m: $event })"
+          @open="shelf = $event"
+        />
         <div v-if="bench" class="meter" role="img" :aria-label="`Action ${Math.round(bench.wild * 100)} of 100`" data-test="wild">
           <span class="label">calm</span>
           <span class="track"><span class="fill" :style="{ width: `${bench.wild * 100}%` }" /></span>
@@ -207,7 +253,17 @@ const { empty } = useOpenTrip(askNews)
           @school="chooseSchool('leader', $event)"
           @mood="chooseSchool('mood', $event)"
         />
-        <SetupFields :setup="draft" :outfit="outfit" @change="change" @bad="mistyped = $event" />
+        <SetupFields :setup="draft" :outfit="outfit" @change="change" @bad="mistyped = $event" @open="shelf = $event" />
+        <PieceShelf
+          v-if="shelf"
+          :model-value="true"
+          :title="`${rod.name}: another ${shelf}`"
+          :setup="draft"
+          :piece="shelf"
+          :colour="rodColour(index(rod.id))"
+          @pick="putOn"
+          @update:model-value="shelf = null"
+        />
         <FindingList v-if="bench" :findings="bench.findings" />
         <MoodLadder
           v-if="bench"
@@ -250,12 +306,6 @@ const { empty } = useOpenTrip(askNews)
   gap: 6px;
   padding: 6px;
   align-items: start;
-}
-h1,
-h2 {
-  font-size: 20px;
-  font-weight: 720;
-  font-stretch: 90%;
 }
 .rods,
 .bench {
@@ -303,10 +353,6 @@ h2 {
   border-color: var(--now);
   color: var(--now);
 }
-.error {
-  color: var(--now);
-  font-weight: 700;
-}
 header {
   display: flex;
   align-items: center;
@@ -318,10 +364,6 @@ header {
 }
 .big {
   min-height: var(--touch);
-}
-.solid {
-  background: var(--ink);
-  color: var(--frost);
 }
 .meter {
   display: flex;

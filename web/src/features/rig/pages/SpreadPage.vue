@@ -228,11 +228,6 @@ header {
   background: var(--frost);
   padding: 8px 12px;
 }
-h1 {
-  font-size: 20px;
-  font-weight: 720;
-  font-stretch: 90%;
-}
 .back {
   color: var(--ink);
   font-weight: 640;
@@ -245,10 +240,6 @@ h1 {
 }
 .big {
   min-height: 48px;
-}
-.solid {
-  background: var(--ink);
-  color: var(--frost);
 }
 .body {
   display: grid;
@@ -339,15 +330,6 @@ select {
 }
 .fine {
   font-weight: 640;
-}
-.said {
-  background: var(--frost);
-  padding: 10px 12px;
-  font-weight: 640;
-}
-.error {
-  color: var(--now);
-  font-weight: 700;
 }
 @media (max-width: 1000px) {
   .body {

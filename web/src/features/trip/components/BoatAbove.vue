@@ -142,9 +142,8 @@ const told = (place: DrawnPlace): string =>
   cursor: grab;
   touch-action: none;
 }
-.chosen .mark {
-  stroke: var(--now);
-  stroke-width: 4;
+.place.chosen .mark {
+  stroke-width: 5;
 }
 .place:focus-visible .mark {
   stroke-width: 5;

@@ -6,9 +6,9 @@ import NumberField from '@/shared/ui/NumberField.vue'
 import type { Typed } from '@/shared/units/measures'
 
 const props = defineProps<{ setup: RodSetup; outfit: TripDocument['outfit'] }>()
-const emit = defineEmits<{ change: [setup: RodSetup]; bad: [text: string] }>()
+const emit = defineEmits<{ change: [setup: RodSetup]; bad: [text: string]; open: [piece: 'lure' | 'attractor'] }>()
 
-type Choice = 'place_id' | 'line_id' | 'lure_id' | 'attractor_id' | 'leader_id' | 'release_id' | 'bait_id' | 'scent_id'
+type Choice = 'place_id' | 'line_id' | 'leader_id' | 'release_id' | 'bait_id' | 'scent_id' | 'snubber_id'
 type Measured = 'leader_m' | 'setback_m' | 'weight_kg' | 'weight_ahead_m' | 'drop_m' | 'above_ball_m' | 'slider_kg'
 
 const line = computed(() => props.outfit.lines.find((item) => item.id === props.setup.line_id))
@@ -23,21 +23,23 @@ const towPoints = computed(() => props.outfit.attractors.find((item) => item.id 
 const choices = computed(() => [
   { key: 'place_id' as Choice, label: 'stands at', items: props.outfit.places.map(({ id, name }) => ({ id, name })) },
   { key: 'line_id' as Choice, label: 'line', items: props.outfit.lines.map(({ id, name }) => ({ id, name })) },
-  {
-    key: 'attractor_id' as Choice,
-    label: 'attractor',
-    items: [{ id: '', name: 'none' }, ...props.outfit.attractors.map(({ id, name }) => ({ id, name }))],
-  },
-  {
-    key: 'lure_id' as Choice,
-    label: 'lure',
-    items: props.outfit.lures.map(({ id, name, colour }) => ({ id, name: `${name}, ${colour}` })),
-  },
   ...(props.setup.attractor_id ? optional('leader_id', 'leader', props.outfit.leaders) : []),
   ...(line.value?.kind === 'downrigger' ? optional('release_id', 'release', props.outfit.releases) : []),
+  ...(props.setup.attractor_id && props.outfit.snubbers?.length
+    ? optional('snubber_id', 'snubber ahead of it', props.outfit.snubbers)
+    : []),
   ...optional('bait_id', 'bait', props.outfit.baits),
   ...optional('scent_id', 'scent', props.outfit.scents),
 ])
+/** Lure and attractor are chosen from the box as they look, not from a list of names. */
+const worn = computed(() => {
+  const lure = props.outfit.lures.find((item) => item.id === props.setup.lure_id)
+  const blade = props.outfit.attractors.find((item) => item.id === props.setup.attractor_id)
+  return [
+    { piece: 'lure' as const, name: lure ? `${lure.name}, ${lure.colour}` : 'none' },
+    { piece: 'attractor' as const, name: blade?.name ?? 'none' },
+  ]
+})
 const measures = computed(() => {
   const fields: { key: Measured; label: string; kind: 'short' | 'long' | 'weight' }[] = []
   if (props.setup.attractor_id) fields.push({ key: 'leader_m', label: 'leader', kind: 'short' })
@@ -60,7 +62,6 @@ function choose(key: Choice, id: string): void {
   const next: RodSetup = { ...props.setup, [key]: id === '' ? null : id }
   const leader = key === 'leader_id' ? props.outfit.leaders?.find((item) => item.id === id) : undefined
   if (leader) next.leader_m = leader.length_m
-  if (key === 'attractor_id') next.tow_point = ''
   emit('change', next)
 }
 
@@ -72,6 +73,10 @@ function type(field: { key: Measured; label: string }, value: Typed): void {
 
 <template>
   <div class="fields">
+    <div v-for="item in worn" :key="item.piece" class="worn">
+      <span class="label">{{ item.piece }}</span>
+      <button type="button" :data-test="`choose-${item.piece}`" @click="emit('open', item.piece)">{{ item.name }}</button>
+    </div>
     <label v-for="choice in choices" :key="choice.key">
       <span class="label">{{ choice.label }}</span>
       <select
@@ -102,7 +107,7 @@ function type(field: { key: Measured; label: string }, value: Typed): void {
       :test="`type-${field.key}`"
       @update:model-value="type(field, $event)"
     />
-    <label v-if="setup.attractor_id" class="check">
+    <label v-if="setup.attractor_id && !outfit.snubbers?.length" class="check">
       <input
         type="checkbox"
         :checked="setup.snubber ?? false"
@@ -124,8 +129,13 @@ label {
   display: flex;
   flex-direction: column;
 }
+.worn {
+  display: flex;
+  flex-direction: column;
+}
 select,
-input {
+input,
+button {
   min-height: 44px;
   font-size: 16px;
   font-weight: 600;
@@ -135,6 +145,10 @@ input {
   border-radius: 4px;
   padding: 0 8px;
   width: 100%;
+}
+button {
+  text-align: left;
+  border-color: var(--ink);
 }
 .check {
   flex-direction: row;

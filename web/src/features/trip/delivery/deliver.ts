@@ -1,4 +1,5 @@
 // Delivery: what waits is sent in its order, each tap exactly once, whatever answers in between.
+import { tripNowS } from '../logic/clock'
 import { LinkDownError, SignedOutError } from '@/shared/api/client'
 import { CoreError } from '@/shared/core/protocol'
 import { WORTH_S } from './clock'
@@ -119,7 +120,7 @@ export function makeDeliverer(options: DelivererOptions): Deliverer {
     if (mended !== row) return
     if (tried > MENDS) return refuse(row, 'at_s', message)
     const kept = await outbox.keptTrip(row.owner, row.tripId)
-    const nowS = Date.now() / 1000 + (skewS() ?? 0) - (kept?.trip.clock_shift_s ?? 0)
+    const nowS = tripNowS(kept?.trip, Date.now() / 1000 + (skewS() ?? 0))
     await outbox.retime([moved(row, nowS - row.event.at_s, skewS() ?? 0)])
     changed(row.tripId)
   }

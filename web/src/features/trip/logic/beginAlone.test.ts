@@ -12,6 +12,7 @@ const kit = {
       name: 'Tarn',
       bottom_m: 20,
       chart: null,
+      keep_out: [{ id: 'ring' }],
       rules: null,
       days: [
         { day: '2026-04-13', utc_offset_min: -420, sun: { ...sun, dark_s: 9 } },
@@ -33,8 +34,14 @@ describe('beginning a trip without a server', () => {
     const { trip, body, events } = beginAlone(kit, wish, NOON_S)
     expect(trip).toMatchObject({ water_name: 'Tarn', sun, plan: { secchi_m: 2 }, utc_offset_min: -420, started_at_s: NOON_S })
     expect(trip.earlier).toHaveLength(1)
+    expect(trip.keep_out).toEqual([{ id: 'ring' }])
     expect(body).toMatchObject({ id: 'x', plan_id: 'p2', started_at_s: NOON_S, outfit: { rods: [] } })
     expect(events.map((event) => [event.type, event.at_s])).toEqual([['rod_rigged', NOON_S]])
+  })
+
+  it('begins from what an earlier version carried along', () => {
+    const before = { ...kit.waters[0]!, keep_out: undefined } as unknown as Kit['waters'][0]
+    expect(beginAlone({ ...kit, waters: [before] }, wish, NOON_S).trip.keep_out).toEqual([])
   })
 
   it('goes by the day at the water, not by the one in Greenwich', () => {

@@ -43,6 +43,8 @@ export function beginAlone(kit: Kit, wish: Wish, nowS: number): BegunAlone {
       rest_after_s: null,
       readings: boat.readings,
       chart: water.chart,
+      // What an earlier version carried along knows of none.
+      keep_out: (water as Partial<typeof water>).keep_out ?? [],
       rules: water.rules,
       plan: plan?.plan ?? null,
       earlier: water.earlier[wish.species] ?? [],

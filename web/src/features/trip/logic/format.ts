@@ -56,3 +56,9 @@ export function formatAge(seconds: number): string {
 export function tripDay(trip: { started_at_s: number; utc_offset_min: number }): string {
   return new Date((trip.started_at_s + trip.utc_offset_min * 60) * 1000).toISOString().slice(0, 10)
 }
+
+/** Today by this device's calendar, as a date field takes it. */
+export function today(): string {
+  const now = new Date()
+  return `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`
+}

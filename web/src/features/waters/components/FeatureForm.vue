@@ -62,18 +62,11 @@ const ring = computed(() => feature.value.kind === 'closed_ring' || feature.valu
   display: grid;
   gap: 8px;
 }
-p {
-  margin: 0;
-}
 .acts {
   display: flex;
   gap: 6px;
 }
 .acts .v-btn {
   --v-btn-height: 44px;
-}
-.go {
-  background: var(--ink);
-  color: var(--frost);
 }
 </style>

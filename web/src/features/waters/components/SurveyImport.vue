@@ -106,10 +106,6 @@ async function send(take: boolean): Promise<void> {
   display: grid;
   gap: 8px;
 }
-h2,
-p {
-  margin: 0;
-}
 .field {
   display: grid;
 }
@@ -147,9 +143,5 @@ ul {
 }
 .acts .v-btn {
   --v-btn-height: 44px;
-}
-.go {
-  background: var(--ink);
-  color: var(--frost);
 }
 </style>

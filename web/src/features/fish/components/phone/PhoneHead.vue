@@ -1,5 +1,7 @@
 <script setup lang="ts">
 // The head of Fish on a phone: the hour, the surface, and what is noted all day; the rest behind one press.
+import { computed } from 'vue'
+import { usePhotoStore } from '@/features/trip/delivery/photoStore'
 import { useDeliveryStore } from '@/features/trip/delivery/store'
 import { useFollowingStore } from '@/features/trip/following'
 import { useTripStore } from '@/features/trip/store'
@@ -15,6 +17,8 @@ const display = useDisplayStore()
 const store = useTripStore()
 const following = useFollowingStore()
 const delivery = useDeliveryStore()
+const photos = usePhotoStore()
+const notTaken = computed(() => delivery.progress.notTaken + photos.refused.length)
 </script>
 
 <template>
@@ -33,6 +37,7 @@ const delivery = useDeliveryStore()
         <template v-if="delivery.progress.state === 'signed_out'">login ended</template>
         <template v-else-if="store.pending">{{ store.pending }} waiting</template>
         <template v-else-if="store.linkDown">no link</template>
+        <template v-else-if="photos.waiting.length">{{ photos.waiting.length }} to send</template>
         <template v-else>all kept</template>
       </span>
     </div>
@@ -41,14 +46,8 @@ const delivery = useDeliveryStore()
         view.surface_degc === null ? '–' : formatTemperature(view.surface_degc, display.units)
       }}</b>
     </button>
-    <button
-      v-if="delivery.progress.notTaken"
-      type="button"
-      class="key refused"
-      data-test="open-not-taken"
-      @click="emit('ask', 'not-taken')"
-    >
-      {{ delivery.progress.notTaken }} not taken
+    <button v-if="notTaken" type="button" class="key refused" data-test="open-not-taken" @click="emit('ask', 'not-taken')">
+      {{ notTaken }} not taken
     </button>
     <button
       v-if="view.limit && (view.limit.near || view.limit.notes.length)"
@@ -70,7 +69,8 @@ const delivery = useDeliveryStore()
       </template>
       <v-list density="comfortable">
         <v-list-item title="Type a mark" data-test="type-mark" @click="emit('ask', 'mark')" />
-        <v-list-item title="Note, birds, pass" data-test="note" @click="emit('ask', 'note')" />
+        <v-list-item v-if="view.casting" title="Casting to a school" data-test="casting" @click="emit('ask', 'cast')" />
+        <v-list-item title="Note, birds, pass, turn" data-test="note" @click="emit('ask', 'note')" />
         <v-list-item title="Back through it" data-test="back" @click="emit('ask', 'back')" />
         <v-list-item title="Bottom" data-test="sound" @click="emit('ask', 'bottom')" />
         <v-list-item :title="following.on ? 'Place: followed' : 'Place and course'" data-test="place" @click="emit('ask', 'place')" />

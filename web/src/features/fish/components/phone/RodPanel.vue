@@ -23,7 +23,7 @@ const display = useDisplayStore()
     </div>
     <p class="label recipe">
       {{ rod.name }} {{ rod.place_name }} · {{ rod.recipe || 'not rigged' }} · soak {{ formatElapsed(rod.soak_since_s, nowS) }} ·
-      {{ rod.tally.hits }} hits, {{ rod.tally.landed }} in
+      {{ rod.tally.hits }} hit{{ rod.tally.hits === 1 ? '' : 's' }}, {{ rod.tally.landed }} in
     </p>
     <p v-if="rod.line" class="label tip">Tap the water at the depth that it should run at.</p>
     <div class="acts">
@@ -43,6 +43,12 @@ const display = useDisplayStore()
           <v-list-item :disabled="!rod.setup" title="Type a depth" :data-test="`type-depth-${rod.id}`" @click="emit('act', 'depth')" />
           <v-list-item :disabled="!rod.setup" title="Two speeds, tip, bottom" @click="emit('act', 'sheet')" />
           <v-list-item :disabled="!rod.line" title="A depth was seen" @click="emit('act', 'calibrate')" />
+          <v-list-item
+            :disabled="rod.status === 'in'"
+            title="Tangled, in to clear it"
+            :data-test="`tangled-${rod.id}`"
+            @click="emit('act', 'tangled')"
+          />
           <v-list-item v-if="rod.again" :title="`Looked at: ${rod.again}`" @click="emit('act', 'looked')" />
         </v-list>
       </v-menu>

@@ -1,0 +1,1 @@
+"""What many days say together."""

@@ -1,0 +1,128 @@
+"""Let a simulated day go on to its own present moment."""
+
+from __future__ import annotations
+
+import threading
+import time
+import uuid
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from coldwake_core.chart.grid import GeoPoint
+from coldwake_core.decode import decode
+from coldwake_core.errors import CoreError, InvalidInputError
+from coldwake_core.lakesim.practice import Happening, Place, happenings
+from coldwake_core.lakesim.sailing import Sailing
+from coldwake_core.lakesim.standard import Standard
+from coldwake_core.lakesim.world import DAY_MIN
+from trips.actions.append_events import AppendEvents
+from trips.queries import trip_now, trip_now_s
+
+from ..models import PracticeDay
+from .start_practice import practice_water
+
+PACES: Final = (0.0, 1.0, 5.0, 20.0, 60.0, 120.0)
+ALONE_S: Final = 20.0
+"""A day that nobody looked at for so long has stood meanwhile."""
+MOST_AT_ONCE: Final = 40
+_alone = threading.Lock()
+
+
+@dataclass(frozen=True, kw_only=True)
+class GoOn:
+    """Play what has come due, and set the pace where one is named."""
+
+    day: PracticeDay
+    pace: object = None
+
+    def execute(self) -> PracticeDay:
+        """Play it; the same minute played twice is played once."""
+        with _alone:
+            self.day.refresh_from_db()
+            self.day.trip.refresh_from_db()
+            self._clock()
+            self._play()
+        return self.day
+
+    def _clock(self) -> None:
+        """Stand still where nobody looked, and take another pace from here."""
+        trip, wall_s = self.day.trip, time.time()
+        now_s = trip_now_s(trip)
+        gap_s = wall_s - self.day.looked_s
+        if gap_s > ALONE_S:
+            # Back to the moment at which it was looked at last.
+            now_s = max(now_s - gap_s * trip.clock_pace, self._played_s())
+        pace = trip.clock_pace
+        if self.pace is not None:
+            if self.pace not in PACES or isinstance(self.pace, bool):
+                raise InvalidInputError(
+                    "pace", self.pace, "one of " + ", ".join(f"{one:g}" for one in PACES)
+                )
+            pace = float(self.pace)
+        # Never ahead of what can be played in a day, nor of what one look plays.
+        now_s = min(now_s, self._played_s() + 60.0 * MOST_AT_ONCE)
+        if now_s >= trip.started_at.timestamp() + 60.0 * DAY_MIN or trip.is_ended:
+            pace = 0.0
+        trip.clock_shift_s, trip.clock_set_s, trip.clock_pace = wall_s - now_s, wall_s, pace
+        trip.save(update_fields=["clock_shift_s", "clock_set_s", "clock_pace"])
+        self.day.looked_s = wall_s
+        self.day.save(update_fields=["looked_s"])
+
+    def _played_s(self) -> float:
+        return self.day.trip.started_at.timestamp() + 60.0 * self.day.minutes
+
+    def _play(self) -> None:
+        day, trip = self.day, self.day.trip
+        if trip.is_ended:
+            return
+        due = int((trip_now_s(trip) - trip.started_at.timestamp()) // 60.0)
+        if day.minutes >= min(due, DAY_MIN):
+            return
+        world = Standard(day.seed)
+        chart, _ = practice_water()
+        boat = Sailing(
+            chart=chart, path=tuple(decode(GeoPoint, place) for place in day.path), seed=day.seed
+        )
+        if day.boat:
+            boat.resume(day.boat)
+        while day.minutes < min(due, DAY_MIN):
+            self._minute(world, boat)
+        if day.minutes >= DAY_MIN:
+            self._append([Happening(key="end", in_s=0.0, type="trip_ended", payload={})])
+
+    def _minute(self, world: Standard, boat: Sailing) -> None:
+        day = self.day
+        now, now_s = trip_now(day.trip), self._played_s()
+        boat.rng = np.random.default_rng((day.seed, 21, day.minutes))
+        boat.hold(min(max(now.speed_mps, 0.2), 3.0))
+        for _ in range(60):
+            boat.step(1.0)
+        self._append(list(happenings(world, day.seed, now, now_s, day.minutes, Place(
+            latitude_deg=boat.place.latitude_deg, longitude_deg=boat.place.longitude_deg,
+            course_deg=boat.ground_deg, bottom_m=boat.depth_m, is_turning=boat.is_turning,
+        ))))
+        day.minutes += 1
+        day.boat = boat.kept()
+        day.save(update_fields=["minutes", "boat"])
+
+    def _append(self, found: list[Happening]) -> None:
+        begin_s = self._played_s()
+        events = [
+            {
+                "id": str(uuid.uuid5(self.day.trip_id, one.key)), "at_s": begin_s + one.in_s,
+                "type": one.type, "payload": one.payload,
+            }
+            for one in found
+        ]
+        try:
+            if events:
+                AppendEvents(self.day.trip, events).execute()
+        except CoreError:
+            # A line came in within the minute, a fish was told off: the rest of it happened.
+            for event in events:
+                try:
+                    AppendEvents(self.day.trip, [event]).execute()
+                except CoreError:
+                    continue

@@ -1,0 +1,68 @@
+"""Shapes of the practice API."""
+
+from __future__ import annotations
+
+from rest_framework import serializers
+
+from coldwake_core.lakesim.practice import Truth
+from common.schemas import serializer_of
+
+from ..scores import WHO
+
+
+class NewPracticeSerializer(serializers.Serializer):
+    """A day to practise on."""
+
+    outfit_id = serializers.IntegerField()
+    seed = serializers.IntegerField(required=False, help_text="which day; a surprise without")
+    advice = serializers.BooleanField(required=False)
+
+
+class GoOnSerializer(serializers.Serializer):
+    """How fast it goes on; as before where nothing is said."""
+
+    pace = serializers.FloatField(required=False)
+
+
+class PracticeDaySerializer(serializers.Serializer):
+    """A simulated day."""
+
+    trip_id = serializers.UUIDField()
+    seed = serializers.IntegerField()
+    minutes = serializers.IntegerField(help_text="that have been played, of 480")
+    advice = serializers.BooleanField()
+    is_ended = serializers.BooleanField()
+    hits = serializers.IntegerField()
+    landed = serializers.IntegerField()
+    clock_shift_s = serializers.FloatField()
+    clock_set_s = serializers.FloatField()
+    clock_pace = serializers.FloatField()
+
+
+class ScoreSerializer(serializers.Serializer):
+    """How somebody fished the same day."""
+
+    hits = serializers.IntegerField()
+    landed = serializers.IntegerField()
+    rods = serializers.IntegerField()
+    changes = serializers.IntegerField()
+
+
+class TruthViewSerializer(serializers.Serializer):
+    """What was hidden, once the day is over, and what was fished."""
+
+    truth = serializer_of(Truth)()
+    day = PracticeDaySerializer()
+    rod_minutes = serializers.FloatField()
+    rods = serializers.IntegerField(help_text="that were fished")
+    speeds = serializers.ListField(
+        child=serializers.ListField(child=serializers.FloatField()),
+        help_text="minute of the day and speed set, m/s",
+    )
+    fished = serializers.ListField(
+        child=serializers.ListField(child=serializers.FloatField()),
+        help_text="minutes from and to, depth fished, m, and hits, of each stretch",
+    )
+    who = serializers.ListField(
+        child=serializers.CharField(), default=list(WHO), help_text="whose score can be asked"
+    )

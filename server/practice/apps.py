@@ -1,0 +1,7 @@
+"""Practice: simulated days that are fished as real ones."""
+
+from django.apps import AppConfig
+
+
+class PracticeConfig(AppConfig):
+    name = "practice"

@@ -1,0 +1,75 @@
+"""Days in short: kept, and worked out anew where something has come since."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Sequence
+from typing import Any, Final
+
+from django.db.models import OuterRef, Subquery
+
+from coldwake_core.decode import encode
+from coldwake_core.season.digest import Caught, DayDigest, Spell, digest
+from common.faults import write_down
+from trips.models import Event, Trip
+from trips.queries import trip_now, trip_now_s
+
+from .models import Digest
+
+VERSION: Final = 1
+"""Raised when digests of before say less than those of now."""
+PATIENCE_S: Final = 0.25
+"""So long one request works out days anew; the rest waits for the next, which tells how many."""
+
+
+def digests_of(trips: Sequence[Trip]) -> tuple[dict[Any, DayDigest], int]:
+    """Return the trips' days in short, and how many wait to be worked out.
+
+    A trip that is open is worked out each time: lines that are out count until now.
+    """
+    kept = {row.trip_id: row for row in Digest.objects.filter(trip__in=trips)}
+    # The last of each by the index of (trip, seq): a season's events are not counted through.
+    newest = Event.objects.filter(trip=OuterRef("pk")).order_by("-seq").values("seq")[:1]
+    last = dict(
+        Trip.objects.filter(pk__in=[trip.pk for trip in trips])
+        .annotate(last=Subquery(newest)).values_list("pk", "last")
+    )
+    found: dict[Any, DayDigest] = {}
+    waiting = 0
+    until = time.monotonic() + PATIENCE_S
+    for trip in trips:
+        row, seq = kept.get(trip.pk), last.get(trip.pk) or 0
+        if row is not None and trip.is_ended and (row.seq, row.version) == (seq, VERSION):
+            found[trip.pk] = _read(row.document)
+        elif time.monotonic() > until:
+            waiting += 1
+        else:
+            found[trip.pk] = _anew(trip, seq)
+    return found, waiting
+
+
+def _read(document: dict[str, Any]) -> DayDigest:
+    """What was written here is read without looking at each number again: they are a season."""
+    rest = {k: v for k, v in document.items() if k not in ("spells", "caught")}
+    return DayDigest(
+        spells=tuple(Spell(**row) for row in document["spells"]),
+        caught=tuple(Caught(**row) for row in document["caught"]), **rest,
+    )
+
+
+def _anew(trip: Trip, seq: int) -> DayDigest:
+    try:
+        now_s = trip_now_s(trip)
+        if trip.is_ended:
+            last_s = trip.events.order_by("-at_s").values_list("at_s", flat=True).first()
+            now_s = trip.started_at.timestamp() if last_s is None else last_s
+        made = digest(trip_now(trip), now_s)
+    except Exception as error:  # One old record must not hide a season.
+        write_down(error, "a day could not be put in short")
+        made = DayDigest(
+            spells=(), caught=(), warm_first_degc=None, warm_last_degc=None, marks_m=None
+        )
+    Digest.objects.update_or_create(
+        trip_id=trip.pk, defaults={"seq": seq, "version": VERSION, "document": encode(made)}
+    )
+    return made

@@ -1,0 +1,219 @@
+"""Practice: a simulated day fished as a real one, kept out of everything real."""
+
+from __future__ import annotations
+
+import time
+from typing import Any
+
+import pytest
+
+from instruments.actions.record_news import RecordNews
+from practice.models import PracticeDay
+from practice.scores import WHO
+from trips.models import Trip
+from trips.queries import forget_trips
+
+pytestmark = pytest.mark.django_db
+PRACTICE = "/api/practice/"
+SEED = 12
+
+
+@pytest.fixture
+def clock(monkeypatch: pytest.MonkeyPatch) -> list[float]:
+    """The wall clock, in a test's hand."""
+    now = [time.time()]
+    monkeypatch.setattr(time, "time", lambda: now[0])
+    return now
+
+
+def begin(client: Any, demo: Any, seed: int = SEED) -> dict[str, Any]:
+    answer = client.post(
+        PRACTICE, {"outfit_id": demo.boat_id, "seed": seed}, format="json"
+    )
+    assert answer.status_code == 201, answer.json()
+    return dict(answer.json())
+
+
+def go(client: Any, day: dict[str, Any], **body: Any) -> dict[str, Any]:
+    answer = client.post(f"{PRACTICE}{day['trip_id']}/", body, format="json")
+    assert answer.status_code == 200, answer.json()
+    return dict(answer.json())
+
+
+def fish(client: Any, clock: list[float], day: dict[str, Any], *, minutes: int) -> dict[str, Any]:
+    """Set every rod out, and go on at a hundred and twenty times the pace."""
+    trip = Trip.objects.get(pk=day["trip_id"])
+    told = go(client, day, pace=120)
+    rods = client.get(f"/api/trips/{trip.pk}/fish/").json()["rods"]
+    start_s = trip.started_at.timestamp()
+    events = [
+        {"id": f"00000000-0000-4000-8000-{i:012d}", "at_s": start_s + 0.01 * i, "type": kind,
+         "payload": payload}
+        for i, (kind, payload) in enumerate([
+            ("speed_changed", {"speed_mps": 0.72}),
+            *(("line_set", {"rod_id": rod["id"], "setting_m": 25.0})
+              for rod in rods if rod["kind"] == "flat"),
+        ])
+    ]
+    answer = client.post(f"/api/trips/{trip.pk}/events/", {"events": events}, format="json")
+    assert answer.status_code == 200, answer.json()
+    while told["minutes"] < minutes:
+        clock[0] += 10.0  # twenty minutes of the day
+        told = go(client, day)
+    return told
+
+
+def test_a_day_goes_on_by_its_own_clock_and_the_lake_tells_what_instruments_would(
+    client_in: Any, demo: Any, clock: list[float]
+):
+    day = begin(client_in, demo)
+    assert (day["minutes"], day["clock_pace"]) == (0, 1.0)
+    clock[0] += 10.0
+    assert go(client_in, day, pace=20)["minutes"] == 0
+    clock[0] += 15.0
+    # Ten seconds at its own pace and fifteen at twenty times that: 310 s of the day.
+    assert go(client_in, day)["minutes"] == 5
+    trip = Trip.objects.get(pk=day["trip_id"])
+    kinds = set(trip.events.values_list("type", flat=True))
+    assert {"position_fixed", "sounded", "temperature_read"} <= kinds
+    view = client_in.get(f"/api/trips/{trip.pk}/fish/").json()
+    assert view["now_s"] - trip.started_at.timestamp() == pytest.approx(310.0, abs=2.0)
+    assert view["bottom_m"] > 5.0
+
+
+def test_a_pause_holds_the_day_and_so_does_leaving_it(
+    client_in: Any, demo: Any, clock: list[float]
+):
+    day = begin(client_in, demo)
+    go(client_in, day, pace=60)
+    clock[0] += 5.0
+    assert go(client_in, day, pace=0)["minutes"] == 5
+    clock[0] += 15.0
+    assert go(client_in, day)["minutes"] == 5
+    go(client_in, day, pace=60)
+    # Nobody looks for an hour, and the server may be stopped meanwhile: the day has stood.
+    clock[0] += 3600.0
+    forget_trips()
+    left = go(client_in, day)
+    assert left["minutes"] <= 6
+    clock[0] += 2.0
+    assert go(client_in, day)["minutes"] == left["minutes"] + 2
+
+
+def test_lines_that_are_out_are_hit_the_same_way_each_time(
+    client_in: Any, demo: Any, clock: list[float]
+):
+    first = fish(client_in, clock, begin(client_in, demo), minutes=240)
+    hits = list(Trip.objects.get(pk=first["trip_id"]).events.filter(
+        type="hit"
+    ).order_by("at_s").values_list("at_s", "payload__rod_id"))
+    assert len(hits) == first["hits"] > 0
+    # What was on was landed or lost, once.
+    events = Trip.objects.get(pk=first["trip_id"]).events
+    ends = events.filter(type__in=["landed", "lost"]).count()
+    assert 0 < ends <= events.filter(type="hooked").count() <= len(hits)
+    Trip.objects.get(pk=first["trip_id"]).delete()
+    forget_trips()
+    again = fish(client_in, clock, begin(client_in, demo), minutes=240)
+    assert list(Trip.objects.get(pk=again["trip_id"]).events.filter(
+        type="hit"
+    ).order_by("at_s").values_list("at_s", "payload__rod_id")) == hits
+
+
+def test_no_line_out_no_hit(client_in: Any, demo: Any, clock: list[float]):
+    day = begin(client_in, demo)
+    go(client_in, day, pace=120)
+    for _ in range(8):
+        clock[0] += 10.0
+        day = go(client_in, day)
+    assert (day["minutes"], day["hits"]) == (160, 0)
+
+
+def test_nothing_of_it_stands_among_what_is_real(
+    client_in: Any, stranger: Any, user: Any, demo: Any, clock: list[float]
+):
+    seasons = client_in.get("/api/seasons/", {"species": "trout"}).json()["days"]
+    day = fish(client_in, clock, begin(client_in, demo), minutes=60)
+    listed = [row["id"] for row in client_in.get("/api/trips/").json()["trips"]]
+    assert day["trip_id"] not in listed
+    after = client_in.get("/api/seasons/", {"species": "trout"}).json()
+    assert len(after["days"]) == len(seasons)
+    assert "Practice lake" not in after["of_waters"]
+    assert b"Practice" not in client_in.get("/api/trips/calendar.ics").content
+    # The boat's own instruments go into the real trip, though the practised one began later.
+    assert RecordNews(owner_pk=user.pk, news=()).execute()["trip"] == "April morning"
+    for method, path in (("post", ""), ("get", "truth/"), ("get", "score/?who=fixed"),
+                         ("delete", "")):
+        answer = getattr(stranger, method)(f"{PRACTICE}{day['trip_id']}/{path}", format="json")
+        assert answer.status_code == 404
+    real = user.trips.filter(is_practice=False).count()
+    assert client_in.delete(f"{PRACTICE}{day['trip_id']}/").status_code == 204
+    assert user.trips.count() == real
+    assert not PracticeDay.objects.exists()
+
+
+def test_the_truth_and_the_scores_are_told_when_the_day_is_over(
+    client_in: Any, demo: Any, clock: list[float]
+):
+    day = fish(client_in, clock, begin(client_in, demo), minutes=120)
+    road = f"{PRACTICE}{day['trip_id']}/"
+    assert client_in.get(f"{road}truth/").status_code == 409
+    assert client_in.get(f"{road}score/?who=habit").status_code == 409
+    trip = Trip.objects.get(pk=day["trip_id"])
+    end = {
+        "id": "00000000-0000-4000-8000-00000000eeee", "type": "trip_ended", "payload": {},
+        "at_s": trip.started_at.timestamp() + 60.0 * day["minutes"],
+    }
+    client_in.post(f"/api/trips/{trip.pk}/events/", {"events": [end]}, format="json")
+    told = client_in.get(f"{road}truth/").json()
+    assert told["truth"]["minutes"] == list(range(0, day["minutes"], 10))
+    assert len(told["truth"]["deep_m"]) == len(told["truth"]["minutes"])
+    assert told["day"]["hits"] == day["hits"]
+    assert told["rod_minutes"] > 0.0
+    assert set(told["who"]) == set(WHO)
+    score = client_in.get(f"{road}score/?who=fixed").json()
+    assert score == client_in.get(f"{road}score/?who=fixed").json()
+    assert score["changes"] == 0
+    bad = client_in.get(f"{road}score/?who=luck")
+    assert (bad.status_code, bad.json()["field"]) == (422, "who")
+    # A day that is over goes no further.
+    clock[0] += 60.0
+    assert go(client_in, day, pace=120)["minutes"] == day["minutes"]
+
+
+def test_a_whole_day_ends_by_itself(client_in: Any, demo: Any, clock: list[float]):
+    day = begin(client_in, demo)
+    PracticeDay.objects.filter(pk=day["trip_id"]).update(minutes=470)
+    trip = Trip.objects.get(pk=day["trip_id"])
+    Trip.objects.filter(pk=trip.pk).update(
+        clock_shift_s=clock[0] - trip.started_at.timestamp() - 470 * 60.0, clock_set_s=clock[0],
+        clock_pace=120.0,
+    )
+    clock[0] += 10.0
+    told = go(client_in, day)
+    assert (told["minutes"], told["is_ended"], told["clock_pace"]) == (480, True, 0.0)
+
+
+@pytest.mark.parametrize(("body", "field"), [
+    ({"outfit_id": 0}, "outfit_id"), ({"outfit_id": "x"}, "outfit_id"), ({}, "outfit_id"),
+    ({"seed": -1}, "seed"), ({"seed": "x"}, "seed"), ({"seed": 10**9}, "seed"),
+    ({"advice": "yes"}, "advice"),
+])
+def test_a_day_that_cannot_be_is_refused_by_name(
+    client_in: Any, demo: Any, body: dict[str, Any], field: str
+):
+    asked = {"outfit_id": demo.boat_id, **body} if field != "outfit_id" else body
+    answer = client_in.post(PRACTICE, asked, format="json")
+    assert (answer.status_code, answer.json()["field"]) == (422, field)
+    assert not PracticeDay.objects.exists()
+
+
+def test_another_s_boat_and_a_pace_that_is_none_are_refused(
+    client_in: Any, stranger: Any, demo: Any
+):
+    answer = stranger.post(PRACTICE, {"outfit_id": demo.boat_id}, format="json")
+    assert (answer.status_code, answer.json()["field"]) == (422, "outfit_id")
+    day = begin(client_in, demo)
+    for pace in (121, -1, "fast", True):
+        answer = client_in.post(f"{PRACTICE}{day['trip_id']}/", {"pace": pace}, format="json")
+        assert (answer.status_code, answer.json()["field"]) == (422, "pace")
