@@ -188,6 +188,30 @@ describe('the open trip', () => {
     expect(cores[0]!.events.size).toBe(1)
   })
 
+  it('keeps a tap of the page before, however its delivery falls into the opening', async () => {
+    const delivery = useDeliveryStore(pinia)
+    const event = { id: 'e-1', type: 'hit', at_s: 10, payload: { rod_id: 'rod-1' } } as unknown as TripEvent
+    let arrive = (): void => undefined
+    const onItsWay = new Promise<void>((resolve) => (arrive = resolve))
+    const accept = posted.getMockImplementation()!
+    posted.mockImplementation(async (...args) => {
+      await onItsWay
+      return accept(...args)
+    })
+    const left = delivery.keep('a', event)
+    await vi.waitFor(() => expect(posted).toHaveBeenCalled())
+    const store = useTripStore(pinia)
+    await store.open('a')
+    // The server was asked before the tap arrived, and the tap has left the queue before the core starts.
+    await vi.waitFor(() => expect(server.getEvents).toHaveBeenCalled())
+    arrive()
+    await left
+    await vi.waitFor(async () => expect(await delivery.waiting('a')).toHaveLength(0))
+    cores.at(-1)!.start()
+    await vi.waitFor(() => expect(store.coreReady).toBe(true))
+    expect([...cores.at(-1)!.events.keys()]).toEqual(['e-1'])
+  })
+
   it('shows nothing of a trip that is left while it opens', async () => {
     const store = useTripStore(pinia)
     let answer: (document: unknown) => void = () => undefined

@@ -39,7 +39,7 @@ export const useTripStore = defineStore('trip', () => {
   let restartedMs = 0
   let lastStampS = 0
   let events: { known: TripEvent[]; after: number } = { known: [], after: 0 }
-  /** What was tapped here since the trip was opened: it may be under way in neither list. */
+  /** What was waiting here when the trip was opened, and tapped since: under way, it may be in neither list. */
   const made = new Map<string, TripEvent>()
   /** One at a time: a tap is in the core and in the outbox, or in neither, when another looks. */
   let door: Promise<unknown> = Promise.resolve()
@@ -169,6 +169,10 @@ export const useTripStore = defineStore('trip', () => {
     const stale = (): boolean => mine !== turn || core !== fresh
     const tripId = trip.value!.id
     try {
+      // First what waits, then what the server has: a tap that is taken between the two is in both, never in none.
+      const left = await delivery.waiting(tripId)
+      if (stale()) return
+      for (const event of left) made.set(event.id, event)
       await Promise.all([fresh.started, catchUp(tripId)])
       if (stale()) return
       await fresh.call('open', { trip: trip.value!, events: await allEvents(tripId) })
