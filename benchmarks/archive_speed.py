@@ -3,20 +3,12 @@
 from __future__ import annotations
 
 import hashlib
-import os
-import tempfile
 import time
 import uuid
 from pathlib import Path
 from typing import Any
 
-FOLDER = tempfile.mkdtemp(prefix="coldwake-bench-")
-os.environ["COLDWAKE_VAR"] = FOLDER
-os.environ["DJANGO_SETTINGS_MODULE"] = "config.settings"
-
-import django
-
-django.setup()
+from fresh import FOLDER  # isort: skip
 
 from django.contrib.auth import get_user_model
 from django.core.management import call_command

@@ -2,21 +2,13 @@
 
 from __future__ import annotations
 
-import os
 import statistics
-import tempfile
 import time
 import uuid
 from datetime import timedelta
 from typing import Any
 
-FOLDER = tempfile.mkdtemp(prefix="coldwake-bench-")
-os.environ["COLDWAKE_VAR"] = FOLDER
-os.environ["DJANGO_SETTINGS_MODULE"] = "config.settings"
-
-import django
-
-django.setup()
+import fresh  # noqa: F401, isort: skip
 
 from django.contrib.auth import get_user_model
 from django.core.management import call_command

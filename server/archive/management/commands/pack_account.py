@@ -2,29 +2,18 @@
 
 from __future__ import annotations
 
-from argparse import ArgumentParser
 from pathlib import Path
 from typing import Any
 
-from django.contrib.auth import get_user_model
-from django.core.management.base import BaseCommand, CommandError
-
+from ...on_account import OnAccount
 from ...pack import pack
 
 
-class Command(BaseCommand):
+class Command(OnAccount):
     """Write an account's archive, while the server runs."""
 
     help = "Write everything of an account into one file."
 
-    def add_arguments(self, parser: ArgumentParser) -> None:
-        """Take the options."""
-        parser.add_argument("account")
-        parser.add_argument("file", type=Path)
-
-    def handle(self, *args: Any, **options: Any) -> None:
+    def act(self, owner: Any, file: Path) -> None:
         """Write it."""
-        owner = get_user_model().objects.filter(username=options["account"]).first()
-        if owner is None:
-            raise CommandError(f"There is no account {options['account']}.")
-        pack(owner, options["file"], self.stdout.write)
+        pack(owner, file, self.stdout.write)

@@ -17,6 +17,28 @@ export function clockOf(minute: number): string {
   return `${Math.floor(at / 60)}:${String(at % 60).padStart(2, '0')}`
 }
 
+/** What every chart of a day shares: the hours below, and an axis of its own at the side. */
+function frame(
+  view: TruthView,
+  inks: Inks,
+  yAxis: { name: string; nameLocation?: 'start'; inverse?: boolean; scale?: boolean; min?: number },
+): EChartsOption {
+  return {
+    animation: false,
+    textStyle: { color: inks.ink, fontFamily: 'Archivo Variable, sans-serif' },
+    legend: { top: 0, icon: 'rect', itemHeight: 3, textStyle: { color: inks.ink }, itemWidth: 30 },
+    grid: { left: 46, right: 16, top: 34, bottom: 28 },
+    xAxis: {
+      type: 'value',
+      min: 0,
+      max: Math.max(view.day.minutes, 10),
+      axisLabel: { color: inks.soft, formatter: (value: number) => clockOf(value) },
+      splitLine: { show: false },
+    },
+    yAxis: { ...yAxis, type: 'value', axisLabel: { color: inks.soft }, splitLine: { lineStyle: { color: inks.line } } },
+  }
+}
+
 /** Depths: where fish held, and every stretch that was fished, with a dot for each that had hits. */
 export function depthOption(view: TruthView, units: UnitChoice, inks: Inks): EChartsOption {
   const { truth } = view
@@ -63,26 +85,7 @@ export function depthOption(view: TruthView, units: UnitChoice, inks: Inks): ECh
     },
   }
   return {
-    animation: false,
-    textStyle: { color: inks.ink, fontFamily: 'Archivo Variable, sans-serif' },
-    legend: { top: 0, icon: 'rect', itemHeight: 3, textStyle: { color: inks.ink }, itemWidth: 30 },
-    grid: { left: 46, right: 16, top: 34, bottom: 28 },
-    xAxis: {
-      type: 'value',
-      min: 0,
-      max: Math.max(view.day.minutes, 10),
-      axisLabel: { color: inks.soft, formatter: (value: number) => clockOf(value) },
-      splitLine: { show: false },
-    },
-    yAxis: {
-      type: 'value',
-      inverse: true,
-      min: 0,
-      name: units.length,
-      nameLocation: 'start',
-      axisLabel: { color: inks.soft },
-      splitLine: { lineStyle: { color: inks.line } },
-    },
+    ...frame(view, inks, { inverse: true, min: 0, name: units.length, nameLocation: 'start' }),
     series: [line('fish that held (thick)', truth.deep_m, false), line('fish near the surface (dashed)', truth.shallow_m, true), stretches],
   }
 }
@@ -92,24 +95,7 @@ export function speedOption(view: TruthView, units: UnitChoice, inks: Inks): ECh
   const speed = (mps: number): number => Math.round(speedFromMps(mps, units) * 100) / 100
   const last = view.speeds.at(-1)
   return {
-    animation: false,
-    textStyle: { color: inks.ink, fontFamily: 'Archivo Variable, sans-serif' },
-    legend: { top: 0, icon: 'rect', itemHeight: 3, textStyle: { color: inks.ink }, itemWidth: 30 },
-    grid: { left: 46, right: 16, top: 34, bottom: 28 },
-    xAxis: {
-      type: 'value',
-      min: 0,
-      max: Math.max(view.day.minutes, 10),
-      axisLabel: { color: inks.soft, formatter: (value: number) => clockOf(value) },
-      splitLine: { show: false },
-    },
-    yAxis: {
-      type: 'value',
-      scale: true,
-      name: units.speed,
-      axisLabel: { color: inks.soft },
-      splitLine: { lineStyle: { color: inks.line } },
-    },
+    ...frame(view, inks, { scale: true, name: units.speed }),
     series: [
       {
         name: 'wanted (thick)',

@@ -4,7 +4,7 @@ import { useLocalStorage } from '@vueuse/core'
 import { computed, onMounted, ref, shallowRef } from 'vue'
 import { api, take, type Schemas } from '@/shared/api/client'
 import ErrorNote from '@/shared/ui/ErrorNote.vue'
-import { describeError } from '@/shared/units/describe'
+import { useAttempt } from '@/shared/ui/useAttempt'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatLength, formatSpeed } from '@/shared/units/units'
 
@@ -23,22 +23,13 @@ const display = useDisplayStore()
 const screen = shallowRef<Schemas['DrillScreen'] | null>(null)
 const answer = shallowRef<Schemas['DrillAnswer'] | null>(null)
 const given = ref<Kind | null>(null)
-const problem = ref<string | null>(null)
+const { problem, attempt } = useAttempt()
 /** Right of how many, in this browser; and those of the last ten, which cannot be had by luck. */
 const score = useLocalStorage('coldwake.drill', { right: 0, asked: 0, last: [] as boolean[] })
 const deep = computed(() => (screen.value?.bottom_m ?? 20) * 1.08)
 const x = (seconds: number): number => (seconds / (screen.value?.seconds ?? 1)) * WIDTH
 const y = (depthM: number): number => (depthM / deep.value) * HEIGHT
 const lastTen = computed(() => score.value.last.filter(Boolean).length)
-
-async function attempt(act: () => Promise<void>): Promise<void> {
-  try {
-    await act()
-    problem.value = null
-  } catch (error) {
-    problem.value = describeError(error, display.units)
-  }
-}
 const next = (): Promise<void> =>
   attempt(async () => {
     const seed = Math.floor(Math.random() * 1_000_000)

@@ -9,37 +9,26 @@ import ChoiceRow from '@/shared/ui/ChoiceRow.vue'
 import EmptyState from '@/shared/ui/EmptyState.vue'
 import ErrorNote from '@/shared/ui/ErrorNote.vue'
 import NumberField from '@/shared/ui/NumberField.vue'
-import { describeError } from '@/shared/units/describe'
+import { useAttempt } from '@/shared/ui/useAttempt'
 import type { Typed } from '@/shared/units/measures'
-import { useDisplayStore } from '@/shared/units/store'
 import { usePracticeStore, type PracticeDay } from '../store'
 
 const session = useSessionStore()
 const trip = useTripStore()
 const practice = usePracticeStore()
-const display = useDisplayStore()
 const router = useRouter()
 const outfits = shallowRef<TripList['outfits'] | null>(null)
 const days = shallowRef<PracticeDay[]>([])
 const outfit = ref<number | null>(null)
 const seed = ref<Typed>(null)
 const advice = ref<'yes' | 'no' | null>('yes')
-const problem = ref<string | null>(null)
+const { problem, attempt } = useAttempt()
 const dropping = ref<string | null>(null)
 const boats = computed(() => (outfits.value ?? []).map((one) => ({ value: one.id, title: one.name })))
 const ADVICE = [
   { value: 'yes', title: 'with the next move' },
   { value: 'no', title: 'without' },
 ] as const
-
-async function attempt(act: () => Promise<void>): Promise<void> {
-  try {
-    await act()
-    problem.value = null
-  } catch (error) {
-    problem.value = describeError(error, display.units)
-  }
-}
 const start = (): Promise<void> =>
   attempt(async () => {
     const day = await practice.start(outfit.value!, seed.value as number | null, advice.value === 'yes')
@@ -100,7 +89,7 @@ onMounted(() =>
     </form>
     <section v-if="days.length" class="card" aria-label="Days that were practised">
       <h2>Your days</h2>
-      <table>
+      <table class="rows">
         <thead>
           <tr>
             <th>day</th>
@@ -158,17 +147,11 @@ onMounted(() =>
   --v-btn-height: 56px;
   justify-self: start;
 }
-table {
-  border-collapse: collapse;
-}
 td,
 th {
   padding: 6px 8px;
   text-align: left;
   border-bottom: 1px solid var(--line);
-}
-.count {
-  text-align: right;
 }
 .row {
   display: flex;

@@ -52,7 +52,7 @@ onMounted(async () => {
           You had <strong>{{ view.day.hits }} hits</strong> and landed {{ view.day.landed }} in {{ Math.floor(view.day.minutes / 60) }} h
           {{ view.day.minutes % 60 }} min<template v-if="mine !== null">: {{ mine.toFixed(2) }} hits a rod-hour</template>.
         </p>
-        <table>
+        <table class="rows">
           <thead>
             <tr>
               <th>the same day, fished by one</th>
@@ -116,7 +116,6 @@ section {
   height: 190px;
 }
 table {
-  border-collapse: collapse;
   justify-self: start;
 }
 td,
@@ -124,8 +123,5 @@ th {
   padding: 6px 10px;
   text-align: left;
   border-bottom: 1px solid var(--line);
-}
-.count {
-  text-align: right;
 }
 </style>

@@ -43,7 +43,7 @@ const share = (part: number): string => `${Math.round(100 * part)} %`
     <p v-if="told && !told.begin.length" class="label">
       No day of yours is like it yet: the opening of Plan stands on the rule book alone.
     </p>
-    <table v-else-if="told">
+    <table class="rows" v-else-if="told">
       <thead>
         <tr>
           <th>on a</th>
@@ -100,25 +100,11 @@ const share = (part: number): string => `${Math.round(100 * part)} %`
 h3 {
   font-size: 16px;
 }
-table {
-  border-collapse: collapse;
-  font-size: 14px;
-}
-th {
-  font-size: 12px;
-  text-align: left;
-  color: var(--ink-2);
-}
 td,
 th {
-  padding: 6px 8px;
-  border-bottom: 1px solid var(--line);
   vertical-align: top;
 }
 td .label {
   display: block;
-}
-.count {
-  text-align: right;
 }
 </style>

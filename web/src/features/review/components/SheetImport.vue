@@ -99,7 +99,7 @@ const chosen = (event: Event): string => (event.target as HTMLSelectElement).val
         <strong>{{ read.good }} rows understood</strong><template v-if="read.bad_count">, {{ read.bad_count }} not</template
         ><template v-if="read.taken || read.known">; {{ read.taken }} kept now, {{ read.known }} were here already</template>.
       </p>
-      <table v-if="read.rows.length">
+      <table class="rows" v-if="read.rows.length">
         <thead>
           <tr>
             <th>day</th>
@@ -163,10 +163,6 @@ select {
 }
 .unsure {
   font-weight: 650;
-}
-table {
-  border-collapse: collapse;
-  font-size: 14px;
 }
 td,
 th {

@@ -30,7 +30,7 @@ const file = computed(
     </header>
     <p data-test="sentence">{{ trendSentence(trend, display.units) }}</p>
     <template v-if="trend.bars.length">
-      <table v-if="asTable">
+      <table class="rows" v-if="asTable">
         <thead>
           <tr>
             <th>{{ AXIS_NAMES[trend.axis] }}</th>
@@ -86,21 +86,9 @@ a {
 .v-btn {
   --v-btn-height: 44px;
 }
-table {
-  border-collapse: collapse;
-  font-size: 14px;
-}
-th {
-  font-size: 12px;
-  text-align: left;
-  color: var(--ink-2);
-}
 td,
 th {
   padding: 4px 8px;
   border-bottom: 1px solid var(--line);
-}
-.count {
-  text-align: right;
 }
 </style>

@@ -44,7 +44,7 @@ watch(
 <template>
   <section class="bites" aria-label="Bites and changes">
     <ErrorNote :text="problem" />
-    <table v-if="bites.length" data-test="bites">
+    <table class="rows" v-if="bites.length" data-test="bites">
       <caption>
         Every bite
       </caption>
@@ -80,7 +80,7 @@ watch(
         </tr>
       </tbody>
     </table>
-    <table v-if="view.judged.length" data-test="changes">
+    <table class="rows" v-if="view.judged.length" data-test="changes">
       <caption>
         Each change
       </caption>
@@ -106,19 +106,10 @@ watch(
   gap: 14px;
   overflow-x: auto;
 }
-table {
-  border-collapse: collapse;
-  font-size: 14px;
-}
 caption {
   text-align: left;
   font-weight: 700;
   padding-bottom: 4px;
-}
-th {
-  font-size: 12px;
-  text-align: left;
-  color: var(--ink-2);
 }
 td,
 th {

@@ -95,7 +95,7 @@ onMounted(async () => {
             <span class="bar" :style="{ width: `${(100 * row.count) / most}%` }" />
           </div>
         </div>
-        <table>
+        <table class="rows">
           <thead>
             <tr>
               <th>rod</th>
@@ -112,7 +112,7 @@ onMounted(async () => {
           </tbody>
         </table>
         <p v-if="seen.view.funnel" data-test="funnel-said">{{ seen.view.funnel.words }} {{ seen.view.funnel.cures.join(' ') }}</p>
-        <table v-if="seen.ledger.rows.length" data-test="ledger">
+        <table class="rows" v-if="seen.ledger.rows.length" data-test="ledger">
           <thead>
             <tr>
               <th>kind of rig</th>
@@ -209,24 +209,10 @@ a {
   background: var(--ink);
 }
 table {
-  border-collapse: collapse;
   font-size: 15px;
-}
-th {
-  font-size: 12px;
-  text-align: left;
-  color: var(--ink-2);
-}
-td,
-th {
-  padding: 6px 8px;
-  border-bottom: 1px solid var(--line);
 }
 td svg {
   vertical-align: -3px;
-}
-.count {
-  text-align: right;
 }
 .day {
   min-height: 120px;

@@ -112,7 +112,7 @@ onBeforeUnmount(() => {
             ><template v-if="best.best">, most on {{ best.best }}</template
             >.
           </p>
-          <table v-if="asTable">
+          <table class="rows" v-if="asTable">
             <thead>
               <tr>
                 <th>day</th>
@@ -234,25 +234,8 @@ h2 {
   grid-template-columns: repeat(auto-fill, minmax(400px, 1fr));
   gap: 6px;
 }
-table {
-  border-collapse: collapse;
-  font-size: 14px;
-}
-th {
-  font-size: 12px;
-  text-align: left;
-  color: var(--ink-2);
-}
-td,
-th {
-  padding: 6px 8px;
-  border-bottom: 1px solid var(--line);
-}
 td a {
   color: var(--ink);
-}
-.count {
-  text-align: right;
 }
 .v-btn {
   --v-btn-height: 44px;
