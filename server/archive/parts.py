@@ -10,7 +10,7 @@ from django.db.models import Model, QuerySet
 from instruments.models import Listening
 from locker.models import Aboard, Outfit, TacklePiece
 from plans.models import Plan
-from practice.models import PracticeDay
+from practice.models import LessonProgress, PracticeDay
 from seasons.models import NotedCatch
 from trips.models import Event, Photo, Trip
 from waters.models import Survey, Water
@@ -29,5 +29,6 @@ PARTS: Final[tuple[tuple[str, type[Model], Mine], ...]] = (
     ("practice", PracticeDay, lambda pk: PracticeDay.objects.filter(trip__owner_id=pk)),
     ("events", Event, lambda pk: Event.objects.filter(trip__owner_id=pk)),
     ("noted", NotedCatch, lambda pk: NotedCatch.objects.filter(owner_id=pk)),
+    ("lessons", LessonProgress, lambda pk: LessonProgress.objects.filter(owner_id=pk)),
     ("photos", Photo, lambda pk: Photo.objects.filter(trip__owner_id=pk)),
 )

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from django.conf import settings
 from django.db import models
 
 from trips.models import Trip
@@ -23,3 +24,25 @@ class PracticeDay(models.Model):
 
     def __str__(self) -> str:
         return f"day {self.seed} to minute {self.minutes}"
+
+
+class LessonProgress(models.Model):
+    """How far somebody is with a lesson: the task asked now, and what came of those before."""
+
+    owner = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="lessons"
+    )
+    lesson = models.CharField(max_length=40)
+    seed = models.PositiveBigIntegerField(help_text="of the task that is asked now")
+    tried = models.JSONField(default=list, help_text="what was set for each stretch, Given as JSON")
+    asked = models.PositiveIntegerField(default=0, help_text="tasks that were answered")
+    right = models.PositiveIntegerField(default=0)
+    streak = models.PositiveIntegerField(default=0, help_text="right in a row now")
+    best = models.PositiveIntegerField(default=0, help_text="most right in a row")
+    passed_at = models.DateTimeField(null=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=("owner", "lesson"), name="one_progress")]
+
+    def __str__(self) -> str:
+        return f"{self.lesson}: {self.right} of {self.asked}"

@@ -10,8 +10,8 @@ from contextlib import closing
 from pathlib import Path
 from typing import Any
 
-from opening import LAID_UP, choose_quietly, open_demo, wait_until
 import pytest
+from opening import LAID_UP, choose_quietly, open_demo, wait_until
 from playwright.sync_api import Page, Route, expect
 
 from paths import ROOT

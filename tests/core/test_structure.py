@@ -14,7 +14,7 @@ import coldwake_core
 from paths import ROOT
 
 CORE = ROOT / "core/src/coldwake_core"
-SERVER = ("spread", "column", "survey", "lakesim", "season")
+SERVER = ("spread", "column", "survey", "lakesim", "season", "lessons")
 COMMAND = CORE / "lakesim/bench.py"
 """The one command of the core: it reads, writes and looks at a clock."""
 ALLOWED_THERE = ("numpy", "scipy", "contourpy", "shapely")

@@ -49,7 +49,7 @@ function demo(name: string): unknown {
 function coreSources(): Record<string, string> {
   const files = (readdirSync(CORE, { recursive: true }) as string[]).filter(
     // The spread builder stands on scipy: it stays on the server.
-    (file) => file.endsWith('.py') && !/\/(spread|column|survey|lakesim|season)\//.test(file),
+    (file) => file.endsWith('.py') && !/\/(spread|column|survey|lakesim|season|lessons)\//.test(file),
   )
   return Object.fromEntries(files.sort().map((file) => [file, readFileSync(join(CORE, file), 'utf8')]))
 }

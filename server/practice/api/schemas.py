@@ -5,6 +5,7 @@ from __future__ import annotations
 from rest_framework import serializers
 
 from coldwake_core.lakesim.practice import Truth
+from coldwake_core.lessons.task import Given, Judged, Task
 from common.schemas import serializer_of
 
 from ..scores import WHO
@@ -66,3 +67,49 @@ class TruthViewSerializer(serializers.Serializer):
     who = serializers.ListField(
         child=serializers.CharField(), default=list(WHO), help_text="whose score can be asked"
     )
+
+
+class LessonSerializer(serializers.Serializer):
+    """A lesson, and how far one is with it."""
+
+    id = serializers.CharField()
+    title = serializers.CharField()
+    says = serializers.CharField()
+    needed = serializers.IntegerField(help_text="right in a row that pass it")
+    is_drill = serializers.BooleanField(help_text="stands beside the ladder")
+    asked = serializers.IntegerField()
+    right = serializers.IntegerField()
+    streak = serializers.IntegerField()
+    best = serializers.IntegerField()
+    passed = serializers.BooleanField()
+
+
+class LessonTaskSerializer(serializers.Serializer):
+    """The task that is asked now."""
+
+    lesson = LessonSerializer()
+    task = serializer_of(Task)()
+
+
+class TrySerializer(serializers.Serializer):
+    """A stretch to be fished: of which task, counted from 0, and what is set."""
+
+    lesson = serializers.CharField()
+    asked = serializers.IntegerField()
+    set = serializer_of(Given)(many=True)
+
+
+class AnswerSerializer(serializers.Serializer):
+    """An answer: to which task, counted from 0."""
+
+    lesson = serializers.CharField()
+    asked = serializers.IntegerField()
+    answers = serializer_of(Given)(many=True)
+
+
+class JudgedAnswerSerializer(serializers.Serializer):
+    """What came of an answer."""
+
+    lesson = LessonSerializer()
+    right = serializers.BooleanField()
+    judged = serializer_of(Judged)(many=True)

@@ -213,6 +213,7 @@ _DO: Final = (
     ("alone", "leave everything alone"), ("look", "look at the rod that lags: tuning and bait"),
     ("small", "one small change on one rod"), ("place", "go and look for fish elsewhere"),
 )
+_TWINS: Final = ("small dodger, pink", "thin spoon, copper")
 _DO_WHY: Final = {
     "alone": "Fish come on every rod: each change now risks what works, and tells nothing. "
              "Leaving it alone is the usual answer of a good day.",
@@ -259,7 +260,7 @@ def leave_alone(rng: np.random.Generator) -> Made:
               "in which fish were marked under the boat. What do you do?",
         log=Log(minutes=minutes, marks=tuple(passed), rods=tuple(
             LogRod(
-                name=f"Rod {i + 1}", words=("small dodger, pink" if i < 2 else "thin spoon, copper"),
+                name=f"Rod {i + 1}", words=_TWINS[i // 2],
                 hits=tuple(rods[i]),
             )
             for i in range(4)

@@ -84,9 +84,10 @@ LADDER: Final = (
         "The bite comes and goes by itself. The rods that were not touched tell the clock's share: "
         "only what the changed rod did beyond them is the change's. Few hits say little."
     )),
-    Lesson(id="turns", title="Turns", needed=2, says=(
+    Lesson(id="turns", title="Turns", needed=3, says=(
         "In a turn inside lines slow and sink, and a floating plug rises instead; outside lines "
-        "speed up and rise. Long lines cut the corner. Tight turns bring lines together."
+        "speed up and rise. A long line cuts the corner and slows on either side. Tight turns bring "
+        "lines together."
     )),
     Lesson(id="alone", title="When to leave it alone", needed=5, says=(
         "Fish on all rods: leave it alone. One rod lags its twin: look at it. Fish passed and no "

@@ -93,7 +93,7 @@ def _is_wide(window: tuple[float, float]) -> bool:
 
 
 def _drawn(rng: np.random.Generator, wants_odd: bool) -> tuple[list[str], int | None]:
-    """Four rods' gear, and which of them has to come off: the only one whose going opens a window."""
+    """Four rods' gear, and which comes off: the only one whose going opens a window."""
     names = tuple(_GEAR)
     while True:
         gear = [names[i] for i in rng.choice(len(names), 4, replace=False)]

@@ -11,7 +11,7 @@ import numpy as np
 
 from ..constants import COLOUR_M, MPH_MPS, POUND_KG
 from ..lakesim.boat import LURES, WATER
-from ..lines.bodies import Ball
+from ..lines.bodies import Ball, plug_body
 from ..lines.downrigger import ClippedLine, DownriggerRig
 from ..lines.linerig import LineRig
 from ..lines.materials import MATERIALS
@@ -25,6 +25,11 @@ _LITTLE_M: Final = 0.35
 _CLEAR_M: Final = 0.8
 """A change that nobody takes for none."""
 _STEP_M: Final = 2.0
+_CLOSE_M: Final = (-2.0, -1.5, 1.5, 2.0)
+_WIDE_M: Final = (-12.0, -2.0, 1.5, 2.5, 12.0)
+"""Where rod tips and boards are, to starboard, m."""
+_FLOATS: Final = plug_body(length_m=0.09, mass_kg=0.007, lip="medium")
+"""A plug that floats at rest and digs when it is pulled."""
 Where = Literal["sinks", "rises", "stays"]
 
 
@@ -49,7 +54,7 @@ def _line(kind: str, out_m: float) -> tuple[str, LineRig | DownriggerRig, float]
             stretches=((MATERIALS["fluoro-12"], 6.0), (MATERIALS["leadcore-18"], 8 * COLOUR_M)),
             bodies=spoon, tip_height_m=1.2,
         ), 6.0 + 4 * COLOUR_M
-    body = (LURES["minnow plug"].body,) if kind == "plug" else spoon
+    body = (_FLOATS,) if kind == "plug" else spoon
     name = "flat line, floating plug" if kind == "plug" else "flat line, thin spoon"
     return name, LineRig(
         stretches=((MATERIALS["mono-12"], 90.0),), bodies=body, tip_height_m=1.2
@@ -103,11 +108,14 @@ def turns(rng: np.random.Generator) -> Made:
     -------
     Made
     """
+    crosses = bool(rng.integers(2))
     while True:
         speed = float(rng.uniform(1.4, 2.0)) * MPH_MPS
         radius = float(rng.uniform(12.0, 40.0))
         toward: Literal["port", "starboard"] = "port" if rng.integers(2) else "starboard"
-        sides = sorted(float(side) for side in rng.choice([-12.0, -2.0, 1.5, 2.5, 12.0], 3, False))
+        # Lines that are spread wide hardly ever meet.
+        tips_m = _CLOSE_M if crosses else _WIDE_M
+        sides = sorted(float(side) for side in rng.choice(tips_m, 3, replace=False))
         rods = []
         for side in sides:
             kind = str(rng.choice(_KINDS[1:] if abs(side) > 5.0 else _KINDS))
@@ -133,7 +141,7 @@ def turns(rng: np.random.Generator) -> Made:
             str(i + 1): _in_space(one, tip)
             for i, (one, tip) in enumerate(zip(turned, tips, strict=True))
         })
-        if None not in wheres and len(near) <= 1:
+        if None not in wheres and len(near) == crosses and set(wheres) != {"stays"}:
             break
     crossing = "-".join(near[0].rod_ids) if near else "none"
     task = Task(
@@ -161,7 +169,7 @@ def turns(rng: np.random.Generator) -> Made:
             *(
                 Judged(
                     key=f"rod-{i + 1}", right=answers[f"rod-{i + 1}"].choice == where,
-                    words=_why(str(where), rods[i], tips[i].outward_m < 0.0),
+                    words=_why(str(where), rods[i], turned[i].speed_mps < speed),
                     facts=(
                         Fact(label="Straight", quantity="long", value=straight[i]),
                         Fact(label="In the turn", quantity="long", value=turned[i].lure.depth_m),
@@ -183,10 +191,11 @@ def turns(rng: np.random.Generator) -> Made:
     ))
 
 
-def _why(where: str, rod: _Rod, inside: bool) -> str:
-    side = "Inside it slows" if inside else "Outside it is pulled faster"
+def _why(where: str, rod: _Rod, slower: bool) -> str:
     if where == "stays":
         return "Too short, or held too firmly, for the turn to change much."
+    lure = "Its lure slows: it is inside, or so long that it cuts the corner" if slower else \
+        "Its lure is pulled faster, outside"
     if "plug" in rod.words:
-        return f"{side}: a floating plug rises as it slows and digs as it is pulled."
-    return f"{side}, and a line that sinks hangs {'deeper' if where == 'sinks' else 'shallower'}."
+        return f"{lure}. A floating plug rises as it slows, and digs as it is pulled."
+    return f"{lure}. A line that sinks hangs {'deeper' if where == 'sinks' else 'shallower'} then."

@@ -472,6 +472,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/lessons/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description List them in the order of the day. */
+        get: operations["list_lessons"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/lessons/task/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Return it: the same until it is answered. */
+        get: operations["get_task"];
+        put?: never;
+        /** @description Judge an answer; the next task is another one. */
+        post: operations["answer_task"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/lessons/try/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Fish it with what is set, and return the task with what came of it. */
+        post: operations["try_task"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/schema/": {
         parameters: {
             query?: never;
@@ -1535,10 +1587,44 @@ export interface components {
             /** Format: double */
             place_doubt_m: number | null;
         };
+        /** @description An answer: to which task, counted from 0. */
+        Answer: {
+            lesson: string;
+            asked: number;
+            answers: components["schemas"]["Given"][];
+        };
         /** @description Which events are new, and which were here already. */
         Appended: {
             added: string[];
             known: string[];
+        };
+        /** @description One question. */
+        Ask: {
+            key: string;
+            label: string;
+            /**
+             * @description * `choice` - choice
+             *     * `number` - number
+             *     * `order` - order
+             * @enum {string}
+             */
+            kind: "choice" | "number" | "order";
+            options?: components["schemas"]["Option"][];
+            /**
+             * @description * `speed` - speed
+             *     * `long` - long
+             *     * `temperature` - temperature
+             *     * `degrees` - degrees
+             *     * `count` - count
+             *     * `minutes` - minutes
+             *     * `words` - words
+             * @enum {string}
+             */
+            quantity?: "speed" | "long" | "temperature" | "degrees" | "count" | "minutes" | "words";
+            /** Format: double */
+            low?: number;
+            /** Format: double */
+            high?: number;
         };
         /** @description A day to plan: a surface temperature or a profile, hours of weather or a typed day. */
         Asked: {
@@ -1788,6 +1874,23 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             mood: components["schemas"]["Mood"];
             rung: string;
+        };
+        /** @description A lure seen beside the boat. */
+        Beside: {
+            /**
+             * @description * `blade` - blade
+             *     * `spoon` - spoon
+             *     * `plug` - plug
+             * @enum {string}
+             */
+            outline: "blade" | "spoon" | "plug";
+            /** Format: double */
+            swing_deg: number;
+            /** Format: double */
+            beat_hz: number;
+            turns_over: boolean;
+            /** Format: double */
+            aside_deg: number;
         };
         /** @description All checks of a trip. */
         BesideView: {
@@ -2165,6 +2268,13 @@ export interface components {
             against: number;
             shows: boolean;
         };
+        /** @description Water from the side. */
+        Column: {
+            /** Format: double */
+            bottom_m: number;
+            marks: number[];
+            lures: components["schemas"]["InColumn"][];
+        };
         /** @description Where the species is at ease: temperatures, and the layers that have them if known. */
         ComfortView: {
             /** Format: double */
@@ -2495,6 +2605,26 @@ export interface components {
             /** Format: double */
             minutes: number;
         };
+        /** @description Something that is told. */
+        Fact: {
+            label: string;
+            /**
+             * @description * `speed` - speed
+             *     * `long` - long
+             *     * `temperature` - temperature
+             *     * `degrees` - degrees
+             *     * `count` - count
+             *     * `minutes` - minutes
+             *     * `words` - words
+             * @enum {string}
+             */
+            quantity?: "speed" | "long" | "temperature" | "degrees" | "count" | "minutes" | "words";
+            /** Format: double */
+            value?: number | null;
+            /** Format: double */
+            to?: number | null;
+            words?: string;
+        };
         /** @description Something on a chart. */
         Feature: {
             id: string;
@@ -2696,6 +2826,14 @@ export interface components {
             /** Format: double */
             longitude_deg: number;
         };
+        /** @description The answer to one question: the one of the three that its kind wants. */
+        Given: {
+            key: string;
+            choice?: string;
+            /** Format: double */
+            number?: number | null;
+            order?: string[];
+        };
         /** @description How fast it goes on; as before where nothing is said. */
         GoOn: {
             /** Format: double */
@@ -2750,6 +2888,12 @@ export interface components {
             problems: components["schemas"]["RowError"][];
             imported: boolean;
         };
+        /** @description A lure in the column: its name and depth, m. */
+        InColumn: {
+            name: string;
+            /** Format: double */
+            depth_m: number;
+        };
         /** @description One thing to look at. */
         Inspection: {
             /**
@@ -2782,6 +2926,19 @@ export interface components {
             top_m: number;
             /** Format: double */
             base_m: number;
+        };
+        /** @description How one question was answered. */
+        Judged: {
+            key: string;
+            right: boolean;
+            words: string;
+            facts?: components["schemas"]["Fact"][];
+        };
+        /** @description What came of an answer. */
+        JudgedAnswer: {
+            lesson: components["schemas"]["Lesson"];
+            right: boolean;
+            judged: components["schemas"]["Judged"][];
         };
         /** @description A move that was taken, and what can be said of it by now. */
         JudgedMove: {
@@ -3102,6 +3259,26 @@ export interface components {
             /** Format: double */
             weave_m?: number;
         };
+        /** @description A lesson, and how far one is with it. */
+        Lesson: {
+            id: string;
+            title: string;
+            says: string;
+            /** @description right in a row that pass it */
+            needed: number;
+            /** @description stands beside the ladder */
+            is_drill: boolean;
+            asked: number;
+            right: number;
+            streak: number;
+            best: number;
+            passed: boolean;
+        };
+        /** @description The task that is asked now. */
+        LessonTask: {
+            lesson: components["schemas"]["Lesson"];
+            task: components["schemas"]["Task"];
+        };
         /** @description What is left of the light at a depth, and of each colour. */
         LightAtDepth: {
             /** Format: double */
@@ -3206,6 +3383,20 @@ export interface components {
             to_s: number;
             /** Format: double */
             deepest_in_m: number;
+        };
+        /** @description Hits of the rods over some hours. */
+        Log: {
+            /** Format: double */
+            minutes: number;
+            rods: components["schemas"]["LogRod"][];
+            marks?: number[];
+        };
+        /** @description A rod of a log: what is on it, minutes of its hits, and minutes at which it was changed. */
+        LogRod: {
+            name: string;
+            words: string;
+            hits: number[];
+            changed?: number[];
         };
         /** @description How much went into the record; how much was there already, or of another time. */
         LogTaken: {
@@ -3629,6 +3820,11 @@ export interface components {
             wanted: components["schemas"]["WantedDepth"][];
             breaks: components["schemas"]["Break"][];
             reasons: string[];
+        };
+        /** @description One answer among several. */
+        Option: {
+            key: string;
+            words: string;
         };
         /** @description One line, and why it has its turn. */
         OrderStep: {
@@ -4768,6 +4964,18 @@ export interface components {
             /** Format: double */
             depth_m: number | null;
         };
+        /** @description What is shown and asked. */
+        Task: {
+            words: string;
+            asks: components["schemas"]["Ask"][];
+            facts?: components["schemas"]["Fact"][];
+            beside?: components["schemas"]["Beside"] | null;
+            column?: components["schemas"]["Column"] | null;
+            log?: components["schemas"]["Log"] | null;
+            screen?: components["schemas"]["DrillScreen"] | null;
+            tries?: number;
+            dials?: components["schemas"]["Ask"][];
+        };
         /** @description A temperature with its depth, m, and time, seconds since 1970-01-01 UTC. */
         TemperaturePoint: {
             /** Format: double */
@@ -4946,6 +5154,12 @@ export interface components {
              *     ]
              */
             who: string[];
+        };
+        /** @description A stretch to be fished: of which task, counted from 0, and what is set. */
+        Try: {
+            lesson: string;
+            asked: number;
+            set: components["schemas"]["Given"][];
         };
         /** @description When to turn for the ramp at the latest, why, and when that is home: seconds since 1970. */
         TurnBack: {
@@ -6763,6 +6977,176 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    list_lessons: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lesson"][];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    get_task: {
+        parameters: {
+            query: {
+                lesson: "above" | "alone" | "beside" | "by-rig" | "clock" | "colours" | "counter" | "marks" | "one-change" | "one-speed" | "reset" | "turns" | "warming";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonTask"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    answer_task: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Answer"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JudgedAnswer"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description An error, in the shape of every error of this API. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    try_task: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Try"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonTask"];
                 };
             };
             409: {
