@@ -46,14 +46,42 @@ def test_a_day_is_dropped_with_the_second_press(signed_in: Page, server: Running
     expect(drop).to_have_count(0)
 
 
-def test_the_sonar_drill_says_why(signed_in: Page, server: RunningServer):
-    signed_in.goto(f"{server.url}/practice/drill")
-    for right in range(2):
-        signed_in.locator("[data-test=drill] svg").wait_for()
-        signed_in.get_by_test_id("drill-bait").click()
-        said = signed_in.get_by_test_id("drill-said")
-        expect(said).to_contain_text(re.compile("Right|No:"))
-        expect(said).to_contain_text("at this speed")
-        expect(signed_in.get_by_test_id("drill-score")).to_contain_text(f"of {right + 1} right")
-        signed_in.get_by_test_id("drill-next").click()
-        expect(said).to_have_count(0)
+def test_a_lesson_asks_says_why_and_goes_on(signed_in: Page, server: RunningServer):
+    signed_in.goto(f"{server.url}/practice")
+    signed_in.get_by_test_id("lesson-marks").click()
+    for asked in range(2):
+        signed_in.locator("[data-test=lesson] svg").wait_for()
+        expect(signed_in.get_by_test_id("answer")).to_be_disabled()
+        signed_in.get_by_test_id("ask-what-bait").check(force=True)
+        signed_in.get_by_test_id("answer").click()
+        judged = signed_in.get_by_test_id("judged")
+        expect(judged).to_contain_text(re.compile("right|no"))
+        expect(judged).to_contain_text("On under the middle")
+        lessons = ApiUser(server.url).get("/api/practice/lessons/")
+        assert next(one["asked"] for one in lessons if one["id"] == "marks") == asked + 1
+        signed_in.get_by_test_id("next-task").click()
+        expect(judged).to_have_count(0)
+
+
+def test_half_hours_are_fished_and_acts_are_tapped_in_order(
+    signed_in: Page, server: RunningServer
+):
+    signed_in.goto(f"{server.url}/practice/lessons/one-change")
+    for dial, value in (("colour", "pink"), ("depth", "3")):
+        for rod in ("rod-1", "rod-2"):
+            signed_in.get_by_test_id(f"ask-{rod}-{dial}-{value}").check(force=True)
+    signed_in.get_by_test_id("fish-stretch").click()
+    expect(signed_in.get_by_test_id("lesson")).to_contain_text("7 half hours left")
+    expect(signed_in.get_by_test_id("rod-log")).to_have_attribute(
+        "aria-label", re.compile("Rod 1 pink, 10 ft: (?:0:|no hits)")
+    )
+    signed_in.goto(f"{server.url}/practice/lessons/reset")
+    for act in ("look", "net", "rod"):
+        signed_in.get_by_test_id(f"ask-order-{act}").click()
+    # Tapped again, it and what came after it are taken back.
+    signed_in.get_by_test_id("ask-order-net").click()
+    for act in ("rod", "clear", "play", "net", "hook", "check", "out", "note"):
+        signed_in.get_by_test_id(f"ask-order-{act}").click()
+    signed_in.get_by_test_id("answer").click()
+    expect(signed_in.get_by_test_id("judged")).to_contain_text("right.")
+    expect(signed_in.get_by_test_id("streak")).to_contain_text("1 of 2")

@@ -66,7 +66,7 @@ def test_luck_does_not_pass(lesson: str):
                     rights(task, Given(key=ask.key, number=float(value)))[i] for value in tried
                 ])
         chances.append(chance)
-    assert 0.0 < np.mean(chances)
+    assert np.mean(chances) > 0.0
     assert float(np.mean(chances)) ** LESSONS[lesson].needed <= LUCK
 
 
@@ -74,7 +74,8 @@ def test_luck_does_not_pass(lesson: str):
 def test_every_answer_comes_up_and_the_same_seed_asks_the_same(lesson: str):
     tasks = list(made(lesson))
     again = make_task(lesson, 3)
-    assert again.task == tasks[3].task and again.solution == tasks[3].solution
+    assert again.task == tasks[3].task
+    assert again.solution == tasks[3].solution
     for i, ask in enumerate(tasks[0].task.asks):
         if ask.kind == "choice":
             seen = {task.solution[i].choice for task in tasks}
@@ -238,7 +239,8 @@ def test_fish_of_a_small_day_take_what_they_want_and_the_same_half_hour_goes_the
         assert task.task == make_task("one-change", seed, fished).task
         # What comes later does not change what was.
         longer = make_task("one-change", seed, [*fished, set_to(other, depth)])
-        assert longer.task.log is not None and task.task.log is not None
+        assert longer.task.log is not None
+        assert task.task.log is not None
         first = [minute for minute in longer.task.log.rods[0].hits if minute < 30.0]
         assert tuple(first) == task.task.log.rods[0].hits
         assert longer.task.log.rods[0].changed == (30.0,)
@@ -278,7 +280,8 @@ def test_in_a_turn_inside_lines_sink_and_a_floating_plug_rises():
                 # A long line near the boat's middle cuts the corner on either side.
                 assert said.choice in (("sinks", "stays") if inside else ("rises", "stays"))
                 sinking += said.choice != "stays"
-    assert plugs > 0 and sinking > 10
+    assert plugs > 0
+    assert sinking > 10
 
 
 def test_the_net_comes_after_the_play_and_pliers_before_the_line_goes_out_again():

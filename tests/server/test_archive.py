@@ -17,7 +17,7 @@ from archive.pack import pack
 from archive.unpack import ArchiveError, unpack
 from instruments.models import Listening
 from locker.models import Aboard, Outfit, TacklePiece
-from practice.models import PracticeDay
+from practice.models import LessonProgress, PracticeDay
 from seasons.models import NotedCatch
 from trips.actions.keep_photo import KeepPhoto
 from trips.models import Event, Photo, Trip
@@ -106,11 +106,14 @@ def test_a_practised_day_and_noted_fish_go_along(user: Any, demo: Trip, tmp_path
     NotedCatch.objects.create(
         owner=user, source="x.csv", key="k", day="2024-05-01", species="trout"
     )
+    LessonProgress.objects.create(owner=user, lesson="marks", seed=4, asked=9, right=7, best=5)
     path = tmp_path / "all.zip"
     pack(user, path)
     user.delete()
     other = newcomer()
     unpack(other, path)
+    learnt = LessonProgress.objects.get()
+    assert (learnt.owner, learnt.lesson, learnt.asked, learnt.best) == (other, "marks", 9, 5)
     day = PracticeDay.objects.get()
     assert (day.trip.owner, day.seed, day.minutes) == (other, 5, 70)
     noted = NotedCatch.objects.get()
@@ -122,10 +125,11 @@ def test_an_archive_of_an_earlier_version_lacks_kinds_and_is_taken(
 ):
     with zipfile.ZipFile(packed) as whole:
         manifest = json.loads(whole.read("manifest.json"))
-    for name in ("noted", "practice"):
+    for name in ("noted", "practice", "lessons"):
         del manifest["counts"][name]
     old = changed(
-        packed, tmp_path, noted=None, practice=None, manifest=json.dumps(manifest).encode()
+        packed, tmp_path, noted=None, practice=None, lessons=None,
+        manifest=json.dumps(manifest).encode(),
     )
     user.delete()
     unpack(newcomer(), old)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from drf_spectacular.utils import OpenApiParameter, extend_schema
+from drf_spectacular.utils import extend_schema
 from rest_framework import serializers
 from rest_framework.request import Request
 from rest_framework.response import Response
@@ -11,7 +11,6 @@ from rest_framework.views import APIView
 from coldwake_core.checks import require_number
 from coldwake_core.decode import encode
 from coldwake_core.sonar.cone import Sounder
-from coldwake_core.sonar.drill import DrillAnswer, DrillScreen, drill_screen, judge_drill
 from coldwake_core.sonar.marks import MarkMeaning, mark_of, off_axis_m, trace_of
 from coldwake_core.sonar.sound import shown_depth_m, sound_speed_mps
 from common.errors import body_of
@@ -75,34 +74,3 @@ class SonarView(APIView):
                 depth - sounder.depth_m, temperature_degc=degc
             ),
         })
-
-
-class DrillGivenSerializer(serializers.Serializer):
-    """What somebody takes a piece of screen for."""
-
-    seed = serializers.IntegerField()
-    answer = serializers.CharField()
-
-
-class DrillView(APIView):
-    """The sonar drill."""
-
-    @extend_schema(
-        operation_id="drill_screen", parameters=[OpenApiParameter("seed", int, required=True)],
-        responses={200: serializer_of(DrillScreen), 422: ErrorSerializer},
-    )
-    def get(self, request: Request) -> Response:
-        """Return a piece of screen, without what it is."""
-        text = request.query_params.get("seed", "")
-        seed = int(text) if text.isascii() and text.isdigit() and len(text) < 9 else -1
-        return Response(encode(drill_screen(seed)))
-
-    @extend_schema(
-        operation_id="judge_drill", request=DrillGivenSerializer,
-        responses={200: serializer_of(DrillAnswer), 422: ErrorSerializer},
-    )
-    def post(self, request: Request) -> Response:
-        """Say whether it was read right, and why; nothing is kept."""
-        body = body_of(request)
-        seed = int(require_number("seed", body.get("seed")))
-        return Response(encode(judge_drill(seed, body.get("answer", ""))))

@@ -3,13 +3,12 @@
 from django.urls import path
 
 from .chart import ChartGeoJsonView, ChartGpxView, ChartView, SurveysView, SurveyView
-from .sonar import DrillView, SonarView
+from .sonar import SonarView
 from .views import WaterListView, WaterView
 
 urlpatterns = [
     path("", WaterListView.as_view()),
     path("sonar/", SonarView.as_view()),
-    path("sonar/drill/", DrillView.as_view()),
     path("<int:water_id>/", WaterView.as_view()),
     path("<int:water_id>/chart/", ChartView.as_view()),
     path("<int:water_id>/chart.geojson", ChartGeoJsonView.as_view()),

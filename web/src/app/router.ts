@@ -22,7 +22,7 @@ export function makeRouter() {
       { path: '/account', component: () => import('@/features/account/pages/AccountPage.vue') },
       { path: '/instruments', component: () => import('@/features/instruments/pages/InstrumentsPage.vue') },
       { path: '/practice/:id([0-9a-f-]{36})', component: () => import('@/features/practice/pages/TruthPage.vue') },
-      { path: '/practice/drill', component: () => import('@/features/practice/pages/DrillPage.vue') },
+      { path: '/practice/lessons/:lesson', props: true, component: () => import('@/features/practice/pages/LessonPage.vue') },
       { path: '/practice', component: () => import('@/features/practice/pages/PracticePage.vue') },
       { path: '/:rest(.*)*', redirect: '/fish' },
     ],

@@ -86,8 +86,8 @@ LADDER: Final = (
     )),
     Lesson(id="turns", title="Turns", needed=3, says=(
         "In a turn inside lines slow and sink, and a floating plug rises instead; outside lines "
-        "speed up and rise. A long line cuts the corner and slows on either side. Tight turns bring "
-        "lines together."
+        "speed up and rise. A long line cuts the corner and slows on either side. Tight turns "
+        "bring lines together."
     )),
     Lesson(id="alone", title="When to leave it alone", needed=5, says=(
         "Fish on all rods: leave it alone. One rod lags its twin: look at it. Fish passed and no "

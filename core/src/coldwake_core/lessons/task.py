@@ -10,7 +10,7 @@ from ..checks import require_choice, require_number
 from ..errors import InvalidInputError
 from ..sonar.drill import DrillScreen
 
-Quantity = Literal["speed", "long", "temperature", "degrees", "count", "minutes", "words"]
+Quantity = Literal["speed", "long", "temperature", "degrees", "count", "seconds", "words"]
 AskKind = Literal["choice", "number", "order"]
 MOST_GIVEN = 20
 
@@ -24,7 +24,7 @@ class Fact:
     label : str
         What it is.
     quantity : Quantity
-        What is measured, in SI; minutes in s.
+        What is measured, in SI.
     value : float or None
         How much; None where words say it.
     to : float or None

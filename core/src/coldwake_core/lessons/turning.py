@@ -151,7 +151,7 @@ def turns(rng: np.random.Generator) -> Made:
             Fact(label="Radius of the turn", quantity="long", value=radius), *(
                 Fact(
                     label=f"Rod {i + 1}, {rod.words}, "
-                          f"{'out to' if abs(rod.side_m) > 5 else 'on the'} "
+                          f"{'out to' if abs(rod.side_m) > 5 else 'near, to'} "
                           f"{'port' if rod.side_m < 0 else 'starboard'}",
                     quantity="long", value=rod.setting_m,
                 )

@@ -49,7 +49,13 @@ def marks(rng: np.random.Generator) -> Made:
 
     def judge(answers: Answers) -> tuple[Judged, ...]:
         return (
-            Judged(key="what", right=answers["what"].choice == told.kind, words=told.words),
+            Judged(
+                key="what", right=answers["what"].choice == told.kind, words=told.words,
+                facts=(Fact(
+                    label="On under the middle, at that depth and speed", quantity="seconds",
+                    value=told.middle_s,
+                ),),
+            ),
         )
 
     return Made(task=task, judge=judge, solution=(Given(key="what", choice=told.kind),))

@@ -3,6 +3,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { api, take, type Schemas } from '@/shared/api/client'
 
+export type Lesson = Schemas['Lesson']
 export type PracticeDay = Schemas['PracticeDay']
 export type TruthView = Schemas['TruthView']
 export type Score = Schemas['Score']
@@ -27,6 +28,8 @@ export const usePracticeStore = defineStore('practice', () => {
 
   const list = (): Promise<PracticeDay[]> => take(api.GET('/api/practice/'))
 
+  const lessons = (): Promise<Lesson[]> => take(api.GET('/api/practice/lessons/'))
+
   const start = (outfitId: number, seed: number | null, withAdvice: boolean): Promise<PracticeDay> =>
     take(api.POST('/api/practice/', { body: { outfit_id: outfitId, ...(seed === null ? {} : { seed }), advice: withAdvice } }))
 
@@ -40,5 +43,5 @@ export const usePracticeStore = defineStore('practice', () => {
   const score = (tripId: string, who: Who): Promise<Score> =>
     take(api.GET('/api/practice/{trip_id}/score/', { params: { path: { trip_id: tripId }, query: { who } } }))
 
-  return { day, busy, advice, go, list, start, drop, truth, score }
+  return { day, busy, advice, go, list, lessons, start, drop, truth, score }
 })

@@ -1540,24 +1540,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/waters/sonar/drill/": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** @description Return a piece of screen, without what it is. */
-        get: operations["drill_screen"];
-        put?: never;
-        /** @description Say whether it was read right, and why; nothing is kept. */
-        post: operations["judge_drill"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1616,11 +1598,11 @@ export interface components {
              *     * `temperature` - temperature
              *     * `degrees` - degrees
              *     * `count` - count
-             *     * `minutes` - minutes
+             *     * `seconds` - seconds
              *     * `words` - words
              * @enum {string}
              */
-            quantity?: "speed" | "long" | "temperature" | "degrees" | "count" | "minutes" | "words";
+            quantity?: "speed" | "long" | "temperature" | "degrees" | "count" | "seconds" | "words";
             /** Format: double */
             low?: number;
             /** Format: double */
@@ -2468,28 +2450,6 @@ export interface components {
             /** Format: double */
             speed_mps?: number;
         };
-        /** @description Whether it was read right, and why it is what it is. */
-        DrillAnswer: {
-            right: boolean;
-            /**
-             * @description * `under` - under
-             *     * `aside` - aside
-             *     * `half` - half
-             *     * `along` - along
-             *     * `ball` - ball
-             *     * `bait` - bait
-             * @enum {string}
-             */
-            kind: "under" | "aside" | "half" | "along" | "ball" | "bait";
-            words: string;
-            /** Format: double */
-            middle_s: number;
-        };
-        /** @description What somebody takes a piece of screen for. */
-        DrillGiven: {
-            seed: number;
-            answer: string;
-        };
         /** @description A piece of screen to be read. */
         DrillScreen: {
             seed: number;
@@ -2614,11 +2574,11 @@ export interface components {
              *     * `temperature` - temperature
              *     * `degrees` - degrees
              *     * `count` - count
-             *     * `minutes` - minutes
+             *     * `seconds` - seconds
              *     * `words` - words
              * @enum {string}
              */
-            quantity?: "speed" | "long" | "temperature" | "degrees" | "count" | "minutes" | "words";
+            quantity?: "speed" | "long" | "temperature" | "degrees" | "count" | "seconds" | "words";
             /** Format: double */
             value?: number | null;
             /** Format: double */
@@ -10086,84 +10046,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MarkMeant"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-            /** @description An error, in the shape of every error of this API. */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-        };
-    };
-    drill_screen: {
-        parameters: {
-            query: {
-                seed: number;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DrillScreen"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-            /** @description An error, in the shape of every error of this API. */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-        };
-    };
-    judge_drill: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["DrillGiven"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DrillAnswer"];
                 };
             };
             422: {

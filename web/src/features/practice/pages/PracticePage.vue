@@ -11,7 +11,7 @@ import ErrorNote from '@/shared/ui/ErrorNote.vue'
 import NumberField from '@/shared/ui/NumberField.vue'
 import { useAttempt } from '@/shared/ui/useAttempt'
 import type { Typed } from '@/shared/units/measures'
-import { usePracticeStore, type PracticeDay } from '../store'
+import { usePracticeStore, type Lesson, type PracticeDay } from '../store'
 
 const session = useSessionStore()
 const trip = useTripStore()
@@ -23,6 +23,9 @@ const outfit = ref<number | null>(null)
 const seed = ref<Typed>(null)
 const advice = ref<'yes' | 'no' | null>('yes')
 const { problem, attempt } = useAttempt()
+const lessons = shallowRef<Lesson[]>([])
+const standing = (one: Lesson): string =>
+  one.passed ? 'passed' : one.asked ? `${one.right} of ${one.asked} right, best ${one.best} of ${one.needed} in a row` : 'not begun'
 const dropping = ref<string | null>(null)
 const boats = computed(() => (outfits.value ?? []).map((one) => ({ value: one.id, title: one.name })))
 const ADVICE = [
@@ -56,10 +59,11 @@ const toDemo = (): Promise<void> =>
   })
 onMounted(() =>
   attempt(async () => {
-    const [trips, played] = await Promise.all([listTrips(), practice.list()])
+    const [trips, played, ladder] = await Promise.all([listTrips(), practice.list(), practice.lessons()])
     outfits.value = trips.outfits
     outfit.value = trips.outfits[0]?.id ?? null
     days.value = played
+    lessons.value = ladder
   }),
 )
 </script>
@@ -118,9 +122,24 @@ onMounted(() =>
         </tbody>
       </table>
     </section>
+    <section v-if="lessons.length" class="card" aria-label="Lessons">
+      <h2>Twelve lessons, in the order of the day</h2>
+      <p>A few minutes each. So many right in a row pass it, as luck does not; scores stay here.</p>
+      <ol>
+        <li v-for="one in lessons.filter((lesson) => !lesson.is_drill)" :key="one.id">
+          <router-link :to="`/practice/lessons/${one.id}`" :data-test="`lesson-${one.id}`">{{ one.title }}</router-link>
+          <span class="label">{{ standing(one) }}</span>
+        </li>
+      </ol>
+    </section>
     <section class="card" aria-label="Drills">
       <h2>Drills</h2>
-      <p><router-link to="/practice/drill" data-test="to-drill">Sonar drill: what is this?</router-link></p>
+      <p><router-link to="/practice/lessons/marks" data-test="to-drill">Sonar drill: what is this?</router-link></p>
+      <p><router-link to="/practice/lessons/turns">Turn drill: which sinks, which rises, which will cross</router-link></p>
+      <p v-for="one in lessons.filter((lesson) => lesson.is_drill)" :key="one.id">
+        <router-link :to="`/practice/lessons/${one.id}`" :data-test="`lesson-${one.id}`">{{ one.title }}: the order of acts</router-link>
+        <span class="label"> {{ standing(one) }}</span>
+      </p>
       <p><router-link to="/practice/sonar" data-test="to-sonar">Sonar bench: what a mark means</router-link></p>
       <p v-if="session.demoOffered">
         <button type="button" data-test="practice-demo" @click="toDemo">The demo's April morning, on an account of its own</button>
@@ -147,11 +166,15 @@ onMounted(() =>
   --v-btn-height: 56px;
   justify-self: start;
 }
-td,
-th {
-  padding: 6px 8px;
-  text-align: left;
-  border-bottom: 1px solid var(--line);
+ol {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(320px, 1fr));
+  gap: 0 24px;
+  margin: 0;
+  padding: 0 0 0 22px;
+}
+li span {
+  display: block;
 }
 .row {
   display: flex;
