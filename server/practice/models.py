@@ -18,6 +18,7 @@ class PracticeDay(models.Model):
     minutes = models.PositiveIntegerField(default=0, help_text="that have been played")
     looked_s = models.FloatField(help_text="when somebody looked last, by the wall clock")
     advice = models.BooleanField(default=True)
+    world = models.CharField(max_length=20, default="lake", help_text="whose fish they are")
     path = models.JSONField(help_text="the boat's way, GeoPoint as JSON")
     boat = models.JSONField(default=dict, help_text="where the boat is on it")
     scores = models.JSONField(default=dict, help_text="hits of those who fished the same day")

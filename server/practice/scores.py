@@ -6,7 +6,7 @@ from typing import Any, Final
 
 from coldwake_core.lakesim.day import Policy, play
 from coldwake_core.lakesim.policies import Advisor, Fixed, Habit, Oracle
-from coldwake_core.lakesim.standard import Standard
+from coldwake_core.lakesim.worlds import world_of
 
 from .models import PracticeDay
 
@@ -22,7 +22,7 @@ def score_of(day: PracticeDay, who: str) -> dict[str, Any]:
     """
     key = f"{who}-{day.minutes}"
     if key not in day.scores:
-        result = play(Standard(day.seed), WHO[who](), day.seed, until_min=day.minutes)
+        result = play(world_of(day.world, day.seed), WHO[who](), day.seed, until_min=day.minutes)
         day.scores = {**day.scores, key: {
             "hits": result.hits, "landed": result.landed, "rods": 6, "changes": result.changes,
         }}

@@ -7,6 +7,7 @@ from typing import Any
 
 import pytest
 
+from coldwake_core.lakesim import decisions as weighing
 from instruments.actions.record_news import RecordNews
 from practice.models import PracticeDay
 from practice.scores import WHO
@@ -170,6 +171,8 @@ def test_the_truth_and_the_scores_are_told_when_the_day_is_over(
     assert len(told["truth"]["deep_m"]) == len(told["truth"]["minutes"])
     assert told["day"]["hits"] == day["hits"]
     assert told["rod_minutes"] > 0.0
+    # Nothing was changed since the lines went out: there was no decision to play anew.
+    assert told["decisions"] == []
     assert set(told["who"]) == set(WHO)
     score = client_in.get(f"{road}score/?who=fixed").json()
     assert score == client_in.get(f"{road}score/?who=fixed").json()
@@ -179,6 +182,42 @@ def test_the_truth_and_the_scores_are_told_when_the_day_is_over(
     # A day that is over goes no further.
     clock[0] += 60.0
     assert go(client_in, day, pace=120)["minutes"] == day["minutes"]
+
+
+def test_a_change_is_played_from_both_sides_by_the_fish_of_its_own_world(
+    client_in: Any, demo: Any, clock: list[float], monkeypatch: pytest.MonkeyPatch
+):
+    # Near the surface they hardly bite there: what little it made is told too.
+    monkeypatch.setattr(weighing, "LEAST_HITS", 0.0)
+    body = {"outfit_id": demo.boat_id, "seed": SEED, "world": "reversed"}
+    begun = client_in.post(PRACTICE, body, format="json").json()
+    assert begun["world"] == "reversed"
+    day = fish(client_in, clock, begun, minutes=60)
+    trip = Trip.objects.get(pk=day["trip_id"])
+    start_s = trip.started_at.timestamp()
+    fast = {
+        "id": "00000000-0000-4000-8000-00000000dddd", "type": "speed_changed",
+        "payload": {"speed_mps": 1.4}, "at_s": start_s + 3600.0,
+    }
+    client_in.post(f"/api/trips/{trip.pk}/events/", {"events": [fast]}, format="json")
+    while day["minutes"] < 180:
+        clock[0] += 10.0
+        day = go(client_in, day)
+    end = {
+        "id": "00000000-0000-4000-8000-00000000eeee", "type": "trip_ended", "payload": {},
+        "at_s": start_s + 60.0 * day["minutes"],
+    }
+    client_in.post(f"/api/trips/{trip.pk}/events/", {"events": [end]}, format="json")
+    told = client_in.get(f"{PRACTICE}{trip.pk}/truth/").json()
+    (one,) = told["decisions"]
+    assert one["minute"] == pytest.approx(60.0)
+    assert {side["speed_mps"] for side in one["before"]} == {0.72}
+    assert {side["speed_mps"] for side in one["after"]} == {1.4}
+    # With the rule book reversed they want what it says not: the world's own speed decides.
+    wanted = told["truth"]["speed_mps"][6:18]
+    nearer = sum(abs(1.4 / speed - 1.0) < abs(0.72 / speed - 1.0) for speed in wanted)
+    assert nearer in (0, len(wanted))
+    assert (one["changed"][-1] > one["stayed"][-1]) == (nearer > 0)
 
 
 def test_a_whole_day_ends_by_itself(client_in: Any, demo: Any, clock: list[float]):
@@ -197,7 +236,7 @@ def test_a_whole_day_ends_by_itself(client_in: Any, demo: Any, clock: list[float
 @pytest.mark.parametrize(("body", "field"), [
     ({"outfit_id": 0}, "outfit_id"), ({"outfit_id": "x"}, "outfit_id"), ({}, "outfit_id"),
     ({"seed": -1}, "seed"), ({"seed": "x"}, "seed"), ({"seed": 10**9}, "seed"),
-    ({"advice": "yes"}, "advice"),
+    ({"advice": "yes"}, "advice"), ({"world": "pond"}, "world"), ({"world": 3}, "world"),
 ])
 def test_a_day_that_cannot_be_is_refused_by_name(
     client_in: Any, demo: Any, body: dict[str, Any], field: str

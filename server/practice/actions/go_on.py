@@ -17,6 +17,7 @@ from coldwake_core.lakesim.practice import Happening, Place, happenings
 from coldwake_core.lakesim.sailing import Sailing
 from coldwake_core.lakesim.standard import Standard
 from coldwake_core.lakesim.world import DAY_MIN
+from coldwake_core.lakesim.worlds import world_of
 from trips.actions.append_events import AppendEvents
 from trips.queries import trip_now, trip_now_s
 
@@ -80,7 +81,7 @@ class GoOn:
         due = int((trip_now_s(trip) - trip.started_at.timestamp()) // 60.0)
         if day.minutes >= min(due, DAY_MIN):
             return
-        world = Standard(day.seed)
+        world = world_of(day.world, day.seed)
         chart, _ = practice_water()
         boat = Sailing(
             chart=chart, path=tuple(decode(GeoPoint, place) for place in day.path), seed=day.seed

@@ -21,6 +21,7 @@ from coldwake_core.decode import decode, encode
 from coldwake_core.errors import InvalidInputError
 from coldwake_core.lakesim.sailing import along
 from coldwake_core.lakesim.standard import Standard
+from coldwake_core.lakesim.worlds import world_of
 from common.keys import key_of
 from locker.models import Outfit
 from trips.actions.start_trip import carried_chart_of, last_rigging, put_rigged
@@ -67,6 +68,7 @@ class StartPractice:
     outfit_id: object
     seed: object = None
     advice: object = True
+    world: object = "lake"
 
     def execute(self) -> PracticeDay:
         """Begin it; raises CoreError naming what cannot be."""
@@ -85,13 +87,14 @@ class StartPractice:
             trip__owner_id=self.owner.pk, trip__is_ended=False
         ).count() >= MOST_OPEN:
             raise InvalidInputError("seed", seed, f"one of at most {MOST_OPEN} open days")
-        world = Standard(seed)
+        world = world_of(self.world, seed)
         path = way_of(world.bottom_m)
         with transaction.atomic():
             trip = self._trip(boat, seed, world)
             put_rigged(trip, last_rigging(boat, boat.core()))
             return PracticeDay.objects.create(
                 trip=trip, seed=seed, looked_s=time.time(), advice=self.advice,
+                world=str(self.world),
                 path=[encode(place) for place in path],
             )
 

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from rest_framework import serializers
 
+from coldwake_core.lakesim.decisions import Decision
 from coldwake_core.lakesim.practice import Truth
+from coldwake_core.lakesim.worlds import WORLDS
 from coldwake_core.lessons.task import Given, Judged, Task
 from common.schemas import serializer_of
 
@@ -17,6 +19,7 @@ class NewPracticeSerializer(serializers.Serializer):
     outfit_id = serializers.IntegerField()
     seed = serializers.IntegerField(required=False, help_text="which day; a surprise without")
     advice = serializers.BooleanField(required=False)
+    world = serializers.ChoiceField(choices=list(WORLDS), required=False)
 
 
 class GoOnSerializer(serializers.Serializer):
@@ -32,6 +35,7 @@ class PracticeDaySerializer(serializers.Serializer):
     seed = serializers.IntegerField()
     minutes = serializers.IntegerField(help_text="that have been played, of 480")
     advice = serializers.BooleanField()
+    world = serializers.ChoiceField(choices=list(WORLDS))
     is_ended = serializers.BooleanField()
     hits = serializers.IntegerField()
     landed = serializers.IntegerField()
@@ -64,6 +68,7 @@ class TruthViewSerializer(serializers.Serializer):
         child=serializers.ListField(child=serializers.FloatField()),
         help_text="minutes from and to, depth fished, m, and hits, of each stretch",
     )
+    decisions = serializer_of(Decision)(many=True, help_text="that mattered most")
     who = serializers.ListField(
         child=serializers.CharField(), default=list(WHO), help_text="whose score can be asked"
     )

@@ -13,8 +13,9 @@ from rest_framework.views import APIView
 
 from coldwake_core.checks import require_choice
 from coldwake_core.decode import encode
+from coldwake_core.lakesim.decisions import decisions
 from coldwake_core.lakesim.practice import truth_of
-from coldwake_core.lakesim.standard import Standard
+from coldwake_core.lakesim.worlds import world_of
 from coldwake_core.season.digest import digest
 from common.errors import ConflictError, body_of
 from common.schemas import ErrorSerializer
@@ -54,6 +55,7 @@ def _told(day: PracticeDay, counts: tuple[int, int] | None = None) -> dict[str, 
         )
     return {
         "trip_id": str(trip.pk), "seed": day.seed, "minutes": day.minutes, "advice": day.advice,
+        "world": day.world,
         "is_ended": trip.is_ended, "hits": counts[0], "landed": counts[1],
         "clock_shift_s": trip.clock_shift_s, "clock_set_s": trip.clock_set_s,
         "clock_pace": trip.clock_pace,
@@ -80,7 +82,7 @@ class PracticeListView(APIView):
         body = body_of(request)
         day = StartPractice(
             owner=request.user, outfit_id=body.get("outfit_id"), seed=body.get("seed"),
-            advice=body.get("advice", True),
+            advice=body.get("advice", True), world=body.get("world", "lake"),
         ).execute()
         return Response(_told(day), status=201)
 
@@ -116,6 +118,7 @@ class TruthView(APIView):
             raise ConflictError("The day is not over: end it, then its truth is shown.")
         start_s = trip.started_at.timestamp()
         now = trip_now(trip)
+        world = world_of(day.world, day.seed)
         end_s = start_s + 60.0 * max(day.minutes, 1)
         spells = digest(now, end_s).spells
         hits = {
@@ -136,7 +139,7 @@ class TruthView(APIView):
                 float(sum(stint.start_s <= at <= last_s for at in hits[stint.rod_id])),
             ])
         return Response({
-            "truth": encode(truth_of(Standard(day.seed), max(day.minutes, 1))), "day": _told(day),
+            "truth": encode(truth_of(world, max(day.minutes, 1))), "day": _told(day),
             "rod_minutes": sum(spell.minutes for spell in spells),
             "rods": len({stint.rod_id for stint in now.state.stints}),
             # The speed that a trip begins with stands until one is set.
@@ -144,6 +147,9 @@ class TruthView(APIView):
                 [(at_s - start_s) / 60.0, speed] for at_s, speed in now.state.speeds
             )],
             "fished": fished, "who": list(WHO),
+            "decisions": [
+                encode(one) for one in decisions(world, now, start_s, max(day.minutes, 1))
+            ],
         })
 
 

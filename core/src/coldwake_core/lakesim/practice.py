@@ -12,7 +12,7 @@ import numpy as np
 from ..advice.shows import recipe_of
 from ..errors import CoreError
 from ..evidence.recipe import Recipe
-from ..gear.setup import working_range
+from ..gear.setup import RodSetup, working_range
 from ..record.state import RodState
 from ..trip.now import Now
 from .boat import COLOURS, LURES
@@ -186,21 +186,44 @@ def _shown(
         return None
     if rod.soak_since_s is None or now_s - rod.soak_since_s < DOWN_S:
         return None
-    speed = now.speed_mps
+    shown = shown_by(now, rod.setup, rod.setting_m, now.speed_mps)
+    if shown is None or shown.recipe.depth_m >= place.bottom_m - CLEAR_M:
+        return None
+    side = "" if not place.is_turning else "inside" if i % 2 else "outside"
+    return replace(shown, baited=_is_baited(now, now_s, seed, i, rod), turning=side)
+
+
+def shown_by(now: Now, setup: RodSetup, setting_m: float, speed_mps: float) -> Shown | None:
+    """Return what fish see of a rod that is rigged and set in some way, on a straight course.
+
+    Parameters
+    ----------
+    now : Now
+        The trip.
+    setup : RodSetup
+        What is on it.
+    setting_m : float
+        The number set, m.
+    speed_mps : float
+        Through the water, m/s.
+
+    Returns
+    -------
+    Shown or None
+        None where that cannot be fished.
+    """
+    outfit = now.state.outfit
     try:
-        works = working_range(now.state.outfit, rod.setup)
-        depth = now.lines.solved(rod.setup, speed, doubt="none").place(rod.setting_m)[1].depth_m
+        works = working_range(outfit, setup)
+        depth = now.lines.solved(setup, speed_mps, doubt="none").place(setting_m)[1].depth_m
         recipe = recipe_of(
-            now.state.outfit, rod.setup, depth_m=depth, setting_m=rod.setting_m, speed_mps=speed
+            outfit, setup, depth_m=depth, setting_m=setting_m, speed_mps=speed_mps
         )
     except CoreError:
         return None
-    if depth >= place.bottom_m - CLEAR_M:
-        return None
-    side = "" if not place.is_turning else "inside" if i % 2 else "outside"
     return Shown(
-        recipe=as_the_world_names(recipe), works=works.low_mps <= speed <= works.high_mps,
-        baited=_is_baited(now, now_s, seed, i, rod), turning=side,
+        recipe=as_the_world_names(recipe), works=works.low_mps <= speed_mps <= works.high_mps,
+        baited=True, turning="",
     )
 
 

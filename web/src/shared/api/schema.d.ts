@@ -2405,6 +2405,18 @@ export interface components {
             start_words: string;
             weather_words: string;
         };
+        /** @description Something that was changed, and what it was worth without luck. */
+        Decision: {
+            /** Format: double */
+            minute: number;
+            /** Format: double */
+            minutes: number;
+            before: components["schemas"]["Side"][];
+            after: components["schemas"]["Side"][];
+            stayed: number[];
+            changed: number[];
+            hits: number;
+        };
         /** @description How the day differs from its plan. */
         Departure: {
             /** Format: double */
@@ -3666,6 +3678,13 @@ export interface components {
             /** @description which day; a surprise without */
             seed?: number;
             advice?: boolean;
+            /**
+             * @description * `lake` - lake
+             *     * `other` - other
+             *     * `reversed` - reversed
+             * @enum {string}
+             */
+            world?: "lake" | "other" | "reversed";
         };
         /** @description Soundings to look at, or to take. */
         NewSurvey: {
@@ -4092,6 +4111,13 @@ export interface components {
             /** @description that have been played, of 480 */
             minutes: number;
             advice: boolean;
+            /**
+             * @description * `lake` - lake
+             *     * `other` - other
+             *     * `reversed` - reversed
+             * @enum {string}
+             */
+            world: "lake" | "other" | "reversed";
             is_ended: boolean;
             hits: number;
             landed: number;
@@ -4708,6 +4734,20 @@ export interface components {
             /** Format: double */
             minutes: number;
         };
+        /** @description What a rod showed on one side of a decision. */
+        Side: {
+            rod_id: string;
+            /** Format: double */
+            depth_m: number;
+            /** Format: double */
+            speed_mps: number;
+            /** Format: double */
+            setback_m: number;
+            /** Format: double */
+            leader_m: number | null;
+            colour: string;
+            lure: string;
+        };
         /** @description A stretch of rubber ahead of the attractor; ``length_m`` in m, unstretched. */
         Snubber: {
             id: string;
@@ -5104,6 +5144,8 @@ export interface components {
             speeds: number[][];
             /** @description minutes from and to, depth fished, m, and hits, of each stretch */
             fished: number[][];
+            /** @description that mattered most */
+            decisions: components["schemas"]["Decision"][];
             /**
              * @description whose score can be asked
              * @default [

@@ -21,6 +21,7 @@ const outfits = shallowRef<TripList['outfits'] | null>(null)
 const days = shallowRef<PracticeDay[]>([])
 const outfit = ref<number | null>(null)
 const seed = ref<Typed>(null)
+const world = ref<PracticeDay['world'] | null>('lake')
 const advice = ref<'yes' | 'no' | null>('yes')
 const { problem, attempt } = useAttempt()
 const lessons = shallowRef<Lesson[]>([])
@@ -28,13 +29,18 @@ const standing = (one: Lesson): string =>
   one.passed ? 'passed' : one.asked ? `${one.right} of ${one.asked} right, best ${one.best} of ${one.needed} in a row` : 'not begun'
 const dropping = ref<string | null>(null)
 const boats = computed(() => (outfits.value ?? []).map((one) => ({ value: one.id, title: one.name })))
+const WORLDS = [
+  { value: 'lake', title: 'of a lake', note: 'tastes drawn wide' },
+  { value: 'other', title: 'of other laws', note: 'on or off, one dial counts' },
+  { value: 'reversed', title: 'against the rule book', note: 'it says slow, they want fast' },
+] as const
 const ADVICE = [
   { value: 'yes', title: 'with the next move' },
   { value: 'no', title: 'without' },
 ] as const
 const start = (): Promise<void> =>
   attempt(async () => {
-    const day = await practice.start(outfit.value!, seed.value as number | null, advice.value === 'yes')
+    const day = await practice.start(outfit.value!, world.value!, seed.value as number | null, advice.value === 'yes')
     await router.push({ path: '/fish', query: { trip: day.trip_id } })
   })
 const drop = (id: string): Promise<void> =>
@@ -87,6 +93,7 @@ onMounted(() =>
         yours.
       </p>
       <ChoiceRow v-if="boats.length > 1" v-model="outfit" label="boat" :options="boats" test="practice-boat" />
+      <ChoiceRow v-model="world" label="fish" :options="WORLDS" test="practice-world" />
       <NumberField v-model="seed" label="day, 0 to 1 000 000; empty for a surprise" measure="count" test="practice-seed" />
       <ChoiceRow v-model="advice" label="advice" :options="ADVICE" test="practice-advice" />
       <v-btn type="submit" class="go" :disabled="outfit === null" data-test="practice-start">Go out</v-btn>

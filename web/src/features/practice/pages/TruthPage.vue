@@ -8,6 +8,7 @@ import { useInks } from '@/shared/ui/useInks'
 import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatFishLength, formatLength } from '@/shared/units/units'
+import DecisionSides from '../components/DecisionSides.vue'
 import { depthOption, perRodHour, speedOption } from '../logic/truth'
 import { usePracticeStore, type Score, type TruthView, type Who } from '../store'
 
@@ -74,6 +75,14 @@ onMounted(async () => {
           They fish six rods out of a box of their own, from the first minute to your last: compare hits a rod-hour, and roughly.
         </p>
       </section>
+      <section v-if="view.decisions.length" aria-label="Decisions">
+        <h2>What mattered most</h2>
+        <DecisionSides v-for="one in view.decisions" :key="one.minute" :decision="one" />
+        <p class="label">
+          Hits to be expected of the rods that were changed, from then on: luck is taken out, the bait is on, the course is straight on both
+          sides.
+        </p>
+      </section>
       <section aria-label="Depth">
         <h2>How deep they were, and where you fished</h2>
         <p>{{ Math.round(100 * view.truth.shallow_share) }} % were near the surface. A number is how many hits a stretch had.</p>
@@ -117,11 +126,5 @@ section {
 }
 table {
   justify-self: start;
-}
-td,
-th {
-  padding: 6px 10px;
-  text-align: left;
-  border-bottom: 1px solid var(--line);
 }
 </style>
