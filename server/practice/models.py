@@ -20,6 +20,7 @@ class PracticeDay(models.Model):
     advice = models.BooleanField(default=True)
     world = models.CharField(max_length=20, default="lake", help_text="whose fish they are")
     path = models.JSONField(help_text="the boat's way, GeoPoint as JSON")
+    way = models.JSONField(default=list, help_text="of each minute: share of the way, depth, m")
     boat = models.JSONField(default=dict, help_text="where the boat is on it")
     scores = models.JSONField(default=dict, help_text="hits of those who fished the same day")
 

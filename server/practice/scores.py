@@ -6,13 +6,19 @@ from typing import Any, Final
 
 from coldwake_core.lakesim.day import Policy, play
 from coldwake_core.lakesim.policies import Advisor, Fixed, Habit, Oracle
-from coldwake_core.lakesim.worlds import world_of
+from coldwake_core.lakesim.river import River
+from coldwake_core.lakesim.worlds import WORLDS, world_of
 
 from .models import PracticeDay
 
 WHO: Final[dict[str, type[Policy]]] = {
     "fixed": Fixed, "habit": Habit, "advisor": Advisor, "oracle": Oracle,
 }
+
+
+def who_fished(day: PracticeDay) -> list[str]:
+    """Return who has fished the same day: their six rods are rigged for lakes."""
+    return [] if issubclass(WORLDS[day.world], River) else list(WHO)
 
 
 def score_of(day: PracticeDay, who: str) -> dict[str, Any]:

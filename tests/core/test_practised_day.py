@@ -111,10 +111,10 @@ def test_a_bait_is_gone_after_hours_and_a_lure_without_one_never_wants_it():
     bare = session().state.rods["rod-2"].setup
     assert bare is not None
     baited = session(
-        event("rod_rigged", 0, **{**encode(bare), "bait_id": "corn"}),
+        event("rod_rigged", 0.1, **{**encode(bare), "bait_id": "corn"}),
         event("speed_changed", 0, speed_mps=0.7),
-        event("line_set", 0, rod_id="rod-2", setting_m=10.0),
-        event("bait_checked", 0, rod_id="rod-2"),
+        event("line_set", 0.2, rod_id="rod-2", setting_m=10.0),
+        event("bait_checked", 0.3, rod_id="rod-2"),
     ).now
     kept = {}
     for minute in (2, 600):

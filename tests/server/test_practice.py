@@ -7,12 +7,14 @@ from typing import Any
 
 import pytest
 
+from coldwake_core.chart.grid import GeoPoint
 from coldwake_core.lakesim import decisions as weighing
 from instruments.actions.record_news import RecordNews
 from practice.models import PracticeDay
 from practice.scores import WHO
+from practice.water import RIVER, world_of_day
 from trips.models import Trip
-from trips.queries import forget_trips
+from trips.queries import forget_trips, trip_now
 
 pytestmark = pytest.mark.django_db
 PRACTICE = "/api/practice/"
@@ -218,6 +220,53 @@ def test_a_change_is_played_from_both_sides_by_the_fish_of_its_own_world(
     nearer = sum(abs(1.4 / speed - 1.0) < abs(0.72 / speed - 1.0) for speed in wanted)
     assert nearer in (0, len(wanted))
     assert (one["changed"][-1] > one["stayed"][-1]) == (nearer > 0)
+
+
+def test_a_river_day_flows_has_fallen_and_stands_still_for_who_casts(
+    client_in: Any, demo: Any, clock: list[float]
+):
+    body = {"outfit_id": demo.boat_id, "seed": SEED, "world": "river"}
+    begun = client_in.post(PRACTICE, body, format="json").json()
+    trip = Trip.objects.get(pk=begun["trip_id"])
+    assert (trip.species, trip.water_name) == ("striper", "Practice river")
+    fish(client_in, clock, begun, minutes=30)
+    day = PracticeDay.objects.get()
+    world, water = world_of_day(day), RIVER
+    now = trip_now(trip)
+    assert now.state.current.speed_mps == pytest.approx(world.current_mps, abs=0.005)
+    places = [
+        (event.payload["latitude_deg"], event.payload["longitude_deg"])
+        for event in trip.events.filter(type="position_fixed").order_by("at_s")
+    ]
+    assert len(set(places)) == len(places) == len(day.way) == day.minutes
+    for (latitude, longitude), (_, depth) in zip(places, day.way, strict=True):
+        charted = water.chart.depth_m(GeoPoint(latitude_deg=latitude, longitude_deg=longitude))
+        assert depth == pytest.approx(max(charted - world.fall_m, 0.3), abs=0.05)
+    start_s = trip.started_at.timestamp()
+    cast = {
+        "id": "00000000-0000-4000-8000-00000000cccc", "type": "casting_begun",
+        "payload": {"weight_kg": 0.014, "count_s": 5.0, "retrieve": "slow"},
+        "at_s": start_s + 60.0 * day.minutes,
+    }
+    client_in.post(f"/api/trips/{trip.pk}/events/", {"events": [cast]}, format="json")
+    before = day.minutes
+    for _ in range(3):
+        clock[0] += 10.0
+        go(client_in, begun)
+    day.refresh_from_db()
+    assert day.minutes > before + 30
+    assert len({tuple(one) for one in day.way[before:]}) == 1
+    ended = {
+        "id": "00000000-0000-4000-8000-00000000eeee", "type": "trip_ended", "payload": {},
+        "at_s": start_s + 60.0 * day.minutes,
+    }
+    client_in.post(f"/api/trips/{trip.pk}/events/", {"events": [ended]}, format="json")
+    told = client_in.get(f"{PRACTICE}{trip.pk}/truth/").json()
+    assert told["who"] == []
+    assert len(told["places"]) == len(told["truth"]["schools"]) > 0
+    assert told["truth"]["fall_m"] == world.fall_m
+    refused = client_in.get(f"{PRACTICE}{trip.pk}/score/?who=fixed")
+    assert refused.status_code == 409
 
 
 def test_a_whole_day_ends_by_itself(client_in: Any, demo: Any, clock: list[float]):

@@ -10,19 +10,17 @@ from typing import Final
 
 import numpy as np
 
-from coldwake_core.chart.grid import GeoPoint
-from coldwake_core.decode import decode
 from coldwake_core.errors import CoreError, InvalidInputError
-from coldwake_core.lakesim.practice import Happening, Place, happenings
+from coldwake_core.lakesim.practice import FLOWS_DEG, Happening, Place, happenings
+from coldwake_core.lakesim.river import River
 from coldwake_core.lakesim.sailing import Sailing
 from coldwake_core.lakesim.standard import Standard
 from coldwake_core.lakesim.world import DAY_MIN
-from coldwake_core.lakesim.worlds import world_of
 from trips.actions.append_events import AppendEvents
 from trips.queries import trip_now, trip_now_s
 
 from ..models import PracticeDay
-from .start_practice import practice_water
+from ..water import fall_of, path_of, water_of, world_of_day
 
 PACES: Final = (0.0, 1.0, 5.0, 20.0, 60.0, 120.0)
 ALONE_S: Final = 20.0
@@ -81,10 +79,12 @@ class GoOn:
         due = int((trip_now_s(trip) - trip.started_at.timestamp()) // 60.0)
         if day.minutes >= min(due, DAY_MIN):
             return
-        world = world_of(day.world, day.seed)
-        chart, _ = practice_water()
+        world = world_of_day(day)
+        water = water_of(world)
         boat = Sailing(
-            chart=chart, path=tuple(decode(GeoPoint, place) for place in day.path), seed=day.seed
+            chart=water.chart, path=path_of(day), seed=day.seed, turn_m=water.turn_m,
+            current_mps=world.current_mps if isinstance(world, River) else 0.0,
+            flows_deg=FLOWS_DEG,
         )
         if day.boat:
             boat.resume(day.boat)
@@ -97,16 +97,21 @@ class GoOn:
         day = self.day
         now, now_s = trip_now(day.trip), self._played_s()
         boat.rng = np.random.default_rng((day.seed, 21, day.minutes))
-        boat.hold(min(max(now.speed_mps, 0.2), 3.0))
-        for _ in range(60):
-            boat.step(1.0)
+        casts = now.state.castings
+        # Who casts to a school lies off it, and goes nowhere.
+        if not casts or casts[-1].end_s is not None:
+            boat.hold(min(max(now.speed_mps, 0.2), 3.0))
+            for _ in range(60):
+                boat.step(1.0)
         self._append(list(happenings(world, day.seed, now, now_s, day.minutes, Place(
             latitude_deg=boat.place.latitude_deg, longitude_deg=boat.place.longitude_deg,
-            course_deg=boat.ground_deg, bottom_m=boat.depth_m, is_turning=boat.is_turning,
+            course_deg=boat.ground_deg, is_turning=boat.is_turning, share=boat.share,
+            bottom_m=max(boat.depth_m - fall_of(world), 0.3),
         ))))
+        day.way = [*day.way, list(world.way[day.minutes])]
         day.minutes += 1
         day.boat = boat.kept()
-        day.save(update_fields=["minutes", "boat"])
+        day.save(update_fields=["minutes", "boat", "way"])
 
     def _append(self, found: list[Happening]) -> None:
         begin_s = self._played_s()

@@ -4,13 +4,12 @@ from __future__ import annotations
 
 from rest_framework import serializers
 
+from coldwake_core.chart.grid import GeoPoint
 from coldwake_core.lakesim.decisions import Decision
 from coldwake_core.lakesim.practice import Truth
 from coldwake_core.lakesim.worlds import WORLDS
 from coldwake_core.lessons.task import Given, Judged, Task
 from common.schemas import serializer_of
-
-from ..scores import WHO
 
 
 class NewPracticeSerializer(serializers.Serializer):
@@ -58,6 +57,7 @@ class TruthViewSerializer(serializers.Serializer):
 
     truth = serializer_of(Truth)()
     day = PracticeDaySerializer()
+    places = serializer_of(GeoPoint)(many=True, help_text="of the schools")
     rod_minutes = serializers.FloatField()
     rods = serializers.IntegerField(help_text="that were fished")
     speeds = serializers.ListField(
@@ -70,7 +70,7 @@ class TruthViewSerializer(serializers.Serializer):
     )
     decisions = serializer_of(Decision)(many=True, help_text="that mattered most")
     who = serializers.ListField(
-        child=serializers.CharField(), default=list(WHO), help_text="whose score can be asked"
+        child=serializers.CharField(), help_text="whose score can be asked: nobody's on the river"
     )
 
 

@@ -15,7 +15,7 @@ from coldwake_core.checks import require_choice
 from coldwake_core.decode import encode
 from coldwake_core.lakesim.decisions import decisions
 from coldwake_core.lakesim.practice import truth_of
-from coldwake_core.lakesim.worlds import world_of
+from coldwake_core.lakesim.sailing import place_at
 from coldwake_core.season.digest import digest
 from common.errors import ConflictError, body_of
 from common.schemas import ErrorSerializer
@@ -25,7 +25,8 @@ from trips.queries import trip_now
 from ..actions.go_on import GoOn
 from ..actions.start_practice import StartPractice
 from ..models import PracticeDay
-from ..scores import WHO, score_of
+from ..scores import WHO, score_of, who_fished
+from ..water import path_of, world_of_day
 from .schemas import (
     GoOnSerializer,
     NewPracticeSerializer,
@@ -118,7 +119,7 @@ class TruthView(APIView):
             raise ConflictError("The day is not over: end it, then its truth is shown.")
         start_s = trip.started_at.timestamp()
         now = trip_now(trip)
-        world = world_of(day.world, day.seed)
+        world = world_of_day(day)
         end_s = start_s + 60.0 * max(day.minutes, 1)
         spells = digest(now, end_s).spells
         hits = {
@@ -138,15 +139,17 @@ class TruthView(APIView):
                 (stint.start_s - start_s) / 60.0, (last_s - start_s) / 60.0, placed.depth_m,
                 float(sum(stint.start_s <= at <= last_s for at in hits[stint.rod_id])),
             ])
+        truth, path = truth_of(world, max(day.minutes, 1)), path_of(day)
         return Response({
-            "truth": encode(truth_of(world, max(day.minutes, 1))), "day": _told(day),
+            "truth": encode(truth), "day": _told(day),
+            "places": [encode(place_at(path, share)) for share in truth.schools],
             "rod_minutes": sum(spell.minutes for spell in spells),
             "rods": len({stint.rod_id for stint in now.state.stints}),
             # The speed that a trip begins with stands until one is set.
             "speeds": [[0.0, now.state.speeds[0][1] if now.state.speeds else now.speed_mps], *(
                 [(at_s - start_s) / 60.0, speed] for at_s, speed in now.state.speeds
             )],
-            "fished": fished, "who": list(WHO),
+            "fished": fished, "who": who_fished(day),
             "decisions": [
                 encode(one) for one in decisions(world, now, start_s, max(day.minutes, 1))
             ],
@@ -166,4 +169,6 @@ class ScoreView(APIView):
         who = require_choice("who", request.query_params.get("who", ""), tuple(WHO))
         if not day.trip.is_ended:
             raise ConflictError("The day is not over: end it, then scores are shown.")
+        if who not in who_fished(day):
+            raise ConflictError("The others have lake gear alone: nobody else fished the river.")
         return Response(score_of(day, who))

@@ -17,6 +17,7 @@ from ..record.state import RodState
 from ..trip.now import Now
 from .boat import COLOURS, LURES
 from .day import BAIT_MIN, LOST_BY_HIT
+from .river import River
 from .standard import Standard
 from .world import DAY_MIN, Seen, Shown, World
 
@@ -26,6 +27,8 @@ FIGHT_S: Final = 180.0
 """A fish is on for so long (judged)."""
 HOOK_S: Final = 6.0
 CLEAR_M: Final = 0.3
+FLOWS_DEG: Final = 180.0
+"""Whither the river of the practice flows, degrees."""
 DEPTH_STEP_M: Final = 0.25
 WARM_STEP_DEGC: Final = 0.2 / 1.8
 
@@ -64,6 +67,8 @@ class Place:
         Depth under it, m.
     is_turning : bool
         Whether it is going round.
+    share : float
+        How far along its way, 0 to 1 from end to end.
     """
 
     latitude_deg: float
@@ -71,6 +76,7 @@ class Place:
     course_deg: float
     bottom_m: float
     is_turning: bool
+    share: float = 0.0
 
 
 def happenings(
@@ -98,6 +104,8 @@ def happenings(
     tuple of Happening
         What the instruments say first, then the fish, in order of time.
     """
+    if isinstance(world, Standard):
+        world.over(minute, place.share, place.bottom_m)
     seen = world.seen(minute)
     found = _instruments(world, seed, now, minute, place, seen)
     rods = [now.state.rods[rod.id] for rod in now.state.outfit.rods if rod.id in now.state.rods]
@@ -114,6 +122,7 @@ def happenings(
         found.append(_bite(rod.rod_id, minute, at_s, "hit"))
         if luck[1] < world.fate(minute, shown).hooked:
             found.append(_bite(rod.rod_id, minute, at_s + HOOK_S, "hooked"))
+    found += _cast(world, seed, now, minute)
     for i, rod in enumerate(rods):
         on_s = rod.fish_on_s if rod.status == "fish_on" else None
         if on_s is not None and now_s - on_s >= FIGHT_S:
@@ -125,6 +134,26 @@ def _bite(rod_id: str, minute: int, in_s: float, kind: str) -> Happening:
     return Happening(
         key=f"{minute}-{kind}-{rod_id}", in_s=in_s, type=kind, payload={"rod_id": rod_id}
     )
+
+
+def _cast(world: World, seed: int, now: Now, minute: int) -> list[Happening]:
+    """What a cast brings, where somebody stands and casts to a school of a river."""
+    casts = now.state.castings
+    if not isinstance(world, River) or not casts or casts[-1].end_s is not None:
+        return []
+    luck = np.random.default_rng((seed, 12, minute)).random(3)
+    if luck[0] >= 1.0 - math.exp(-world.cast_rate(minute, casts[-1])):
+        return []
+    whats = ["hit"]
+    if luck[1] < world.hooked:
+        whats += ["hooked", "landed" if luck[2] < world.landed else "lost"]
+    return [
+        Happening(
+            key=f"{minute}-cast-{what}", in_s=8.0 + 12.0 * n, type="cast_bite",
+            payload={"what": what},
+        )
+        for n, what in enumerate(whats)
+    ]
 
 
 def _fought(world: World, seed: int, minute: int, i: int, rod: RodState) -> Happening:
@@ -151,6 +180,12 @@ def _instruments(
         },
     )]
     state = now.state
+    if isinstance(world, River) and state.current is None:
+        found.append(Happening(
+            key=f"{minute}-current", in_s=0.2, type="current_noted", payload={
+                "speed_mps": round(world.current_mps, 2), "toward_deg": FLOWS_DEG,
+            },
+        ))
     if state.sounded_at_s is None or abs(state.bottom_m - place.bottom_m) >= DEPTH_STEP_M:
         found.append(Happening(
             key=f"{minute}-bottom", in_s=0.5, type="sounded",
@@ -297,9 +332,9 @@ class Truth:
     colours, lures : tuple of str
         Best first.
     schools : tuple of float
-        Where along a lap they lay, 0 to 1.
-    lap_min : float
-        How long a lap was, min.
+        How far along the boat's way they lay, 0 to 1 from end to end.
+    fall_m, current_mps : float
+        How far a river fell overnight, m, and how fast it flows, m/s; 0 on a lake.
     """
 
     minutes: tuple[int, ...]
@@ -315,7 +350,8 @@ class Truth:
     colours: tuple[str, ...]
     lures: tuple[str, ...]
     schools: tuple[float, ...]
-    lap_min: float
+    fall_m: float
+    current_mps: float
 
 
 def truth_of(world: Standard, until_min: int, every_min: int = 10) -> Truth:
@@ -347,5 +383,7 @@ def truth_of(world: Standard, until_min: int, every_min: int = 10) -> Truth:
         leader_m=math.exp(world.leader), setback_m=math.exp(world.setback),
         colours=tuple(sorted(world.colour, key=lambda name: -world.colour[name])),
         lures=tuple(sorted(world.lure, key=lambda name: -world.lure[name])),
-        schools=tuple(sorted(centre for centre, *_ in world.schools)), lap_min=world.lap_min,
+        schools=tuple(sorted(centre for centre, *_ in world.schools)),
+        fall_m=world.fall_m if isinstance(world, River) else 0.0,
+        current_mps=world.current_mps if isinstance(world, River) else 0.0,
     )

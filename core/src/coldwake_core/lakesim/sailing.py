@@ -5,7 +5,9 @@ wanders, gusts, turns with lines out, a current that carries it along.
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass, field
+from itertools import pairwise
 from typing import Any, Final
 
 import numpy as np
@@ -109,6 +111,11 @@ class Sailing:
         self._round = [decode(GeoPoint, place) for place in kept["round"]]
 
     @property
+    def share(self) -> float:
+        """How far along its way it is, 0 to 1 from end to end."""
+        return share_of(self.path, self.place)
+
+    @property
     def is_turning(self) -> bool:
         """Whether it is on its way round."""
         return bool(self._round)
@@ -131,9 +138,18 @@ class Sailing:
         off = (math.degrees(math.atan2(east, north)) - self.course_deg + 180.0) % 360.0 - 180.0
         most = math.degrees(self.speed_mps * seconds / self.turn_m)
         self.course_deg = (self.course_deg + min(max(off, -most), most)) % 360.0
-        self.place = moved(
+        place = moved(
             self.place, course_deg=self.ground_deg, distance_m=self.ground_mps * seconds
         )
+        if self.chart.depth_m(place) is None:
+            # A hand that sees the shore come gives way to no current: off it, to the way.
+            self._round.clear()
+            east, north = offset_m(self.place, self.path[self.at])
+            self.course_deg = math.degrees(math.atan2(east, north)) % 360.0
+            place = moved(
+                self.place, course_deg=self.course_deg, distance_m=self.ground_mps * seconds
+            )
+        self.place = place
         self._pass_fish(seconds)
 
     def _pass_fish(self, seconds: float) -> None:
@@ -205,6 +221,45 @@ class Sailing:
             return min(self.chart.depth_m(place) or 0.0 for place in way)
 
         return max((round_by(90.0), round_by(-90.0)), key=shallowest)
+
+
+def share_of(path: Sequence[GeoPoint], place: GeoPoint) -> float:
+    """Return how far along a way a place lies.
+
+    Parameters
+    ----------
+    path : sequence of GeoPoint
+        The way, two places at least.
+    place : GeoPoint
+        The place.
+
+    Returns
+    -------
+    float
+        Of the way's place nearest to it, 0 to 1 from end to end.
+    """
+    so_far = [0.0]
+    for one, other in pairwise(path):
+        so_far.append(so_far[-1] + math.hypot(*offset_m(one, other)))
+    nearest = min(range(len(path)), key=lambda i: math.hypot(*offset_m(path[i], place)))
+    return so_far[nearest] / max(so_far[-1], 1e-9)
+
+
+def place_at(path: Sequence[GeoPoint], share: float) -> GeoPoint:
+    """Return the place of a way nearest to so much of it.
+
+    Parameters
+    ----------
+    path : sequence of GeoPoint
+        The way, two places at least.
+    share : float
+        How far along, 0 to 1 from end to end.
+
+    Returns
+    -------
+    GeoPoint
+    """
+    return min(path, key=lambda place: abs(share_of(path, place) - share))
 
 
 def along(

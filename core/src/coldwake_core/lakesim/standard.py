@@ -109,6 +109,7 @@ class Standard:
             )
             for _ in range(int(draw.integers(p.schools[0], p.schools[1] + 1)))
         ]
+        self.way: dict[int, tuple[float, float]] = {}
         self.level = float(np.log(p.hits_pm) + draw.normal(0.0, p.hits_sd))
         self.bite = _walk(draw, p.bite_sd, p.bite_memory_min)
         self._depths(draw)
@@ -162,12 +163,29 @@ class Standard:
             bottom_m=self.bottom_m,
         )
 
+    def over(self, minute: int, share: float, bottom_m: float) -> None:
+        """Tell where a boat that somebody steers is in a minute: no lap of its own is sailed then.
+
+        Parameters
+        ----------
+        minute : int
+            Of the day.
+        share : float
+            How far along its way, 0 to 1 from end to end.
+        bottom_m : float
+            Depth there, m.
+        """
+        self.way[minute] = share, bottom_m
+
     def crowd(self, minute: int) -> float:
         """Return how many fish are under the boat, 1 over a school."""
         place = (minute / self.lap_min) % 1.0
         most = self.parameters.between
         for centre, share, size in self.schools:
-            off = abs((place - centre + 0.5) % 1.0 - 0.5)
+            if minute in self.way:
+                off = abs(self.way[minute][0] - centre)
+            else:
+                off = abs((place - centre + 0.5) % 1.0 - 0.5)
             most = max(most, size * math.exp(-0.5 * (off / (0.5 * share)) ** 2))
         return most
 

@@ -6,12 +6,14 @@ from typing import Final
 
 from ..errors import InvalidInputError
 from .other import OtherLaws, Reversed
+from .river import River
 from .standard import Standard
 
 WORLDS: Final[dict[str, type[Standard]]] = {
-    "lake": Standard, "other": OtherLaws, "reversed": Reversed,
+    "lake": Standard, "other": OtherLaws, "reversed": Reversed, "river": River,
 }
-"""A lake as the advisor was tried on; fish of other laws; a lake where the rule book is wrong."""
+"""A lake as the advisor was tried on; fish of other laws; a lake where the rule book is wrong;
+stripers of a river."""
 
 
 def world_of(name: object, seed: int) -> Standard:

@@ -3682,9 +3682,10 @@ export interface components {
              * @description * `lake` - lake
              *     * `other` - other
              *     * `reversed` - reversed
+             *     * `river` - river
              * @enum {string}
              */
-            world?: "lake" | "other" | "reversed";
+            world?: "lake" | "other" | "reversed" | "river";
         };
         /** @description Soundings to look at, or to take. */
         NewSurvey: {
@@ -4115,9 +4116,10 @@ export interface components {
              * @description * `lake` - lake
              *     * `other` - other
              *     * `reversed` - reversed
+             *     * `river` - river
              * @enum {string}
              */
-            world: "lake" | "other" | "reversed";
+            world: "lake" | "other" | "reversed" | "river";
             is_ended: boolean;
             hits: number;
             landed: number;
@@ -5130,12 +5132,16 @@ export interface components {
             lures: string[];
             schools: number[];
             /** Format: double */
-            lap_min: number;
+            fall_m: number;
+            /** Format: double */
+            current_mps: number;
         };
         /** @description What was hidden, once the day is over, and what was fished. */
         TruthView: {
             truth: components["schemas"]["Truth"];
             day: components["schemas"]["PracticeDay"];
+            /** @description of the schools */
+            places: components["schemas"]["GeoPoint"][];
             /** Format: double */
             rod_minutes: number;
             /** @description that were fished */
@@ -5146,15 +5152,7 @@ export interface components {
             fished: number[][];
             /** @description that mattered most */
             decisions: components["schemas"]["Decision"][];
-            /**
-             * @description whose score can be asked
-             * @default [
-             *       "fixed",
-             *       "habit",
-             *       "advisor",
-             *       "oracle"
-             *     ]
-             */
+            /** @description whose score can be asked: nobody's on the river */
             who: string[];
         };
         /** @description A stretch to be fished: of which task, counted from 0, and what is set. */

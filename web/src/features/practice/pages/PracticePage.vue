@@ -33,6 +33,7 @@ const WORLDS = [
   { value: 'lake', title: 'of a lake', note: 'tastes drawn wide' },
   { value: 'other', title: 'of other laws', note: 'on or off, one dial counts' },
   { value: 'reversed', title: 'against the rule book', note: 'it says slow, they want fast' },
+  { value: 'river', title: 'stripers of a river', note: 'bars, a neck, current; casting' },
 ] as const
 const ADVICE = [
   { value: 'yes', title: 'with the next move' },
@@ -88,9 +89,9 @@ onMounted(() =>
     <form v-else class="card" aria-label="A simulated day" @submit.prevent="start">
       <h1>A simulated day</h1>
       <p>
-        Eight hours on a made-up lake, with your own boat and tackle, in the Fish view, at up to a hundred and twenty times the pace. Its
-        fish have moods of their own; at the end you see what they wanted, and how others fished the same day. It stands in no season of
-        yours.
+        Eight hours on a made-up lake or river, with your own boat and tackle, in the Fish view, at up to a hundred and twenty times the
+        pace. Its fish have moods of their own; at the end you see what they wanted, and how others fished the same day. It stands in no
+        season of yours.
       </p>
       <ChoiceRow v-if="boats.length > 1" v-model="outfit" label="boat" :options="boats" test="practice-boat" />
       <ChoiceRow v-model="world" label="fish" :options="WORLDS" test="practice-world" />

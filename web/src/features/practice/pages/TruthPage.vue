@@ -3,11 +3,13 @@
 import { computed, onMounted, reactive, ref, shallowRef } from 'vue'
 import VChart from 'vue-echarts'
 import { useRoute } from 'vue-router'
+import TripTrack from '@/features/review/components/TripTrack.vue'
+import { getTrip, type TripDocument } from '@/features/trip/api'
 import ErrorNote from '@/shared/ui/ErrorNote.vue'
 import { useInks } from '@/shared/ui/useInks'
 import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
-import { formatFishLength, formatLength } from '@/shared/units/units'
+import { formatFishLength, formatLength, formatSpeed } from '@/shared/units/units'
 import DecisionSides from '../components/DecisionSides.vue'
 import { depthOption, perRodHour, speedOption } from '../logic/truth'
 import { usePracticeStore, type Score, type TruthView, type Who } from '../store'
@@ -23,6 +25,8 @@ const practice = usePracticeStore()
 const display = useDisplayStore()
 const inks = useInks()
 const view = shallowRef<TruthView | null>(null)
+const trip = shallowRef<TripDocument | null>(null)
+const endS = computed(() => (trip.value?.started_at_s ?? 0) + 60 * (view.value?.day.minutes ?? 0))
 const scores = reactive<Partial<Record<Who, Score>>>({})
 const problem = ref<string | null>(null)
 const depths = computed(() => view.value && depthOption(view.value, display.units, inks.value))
@@ -35,8 +39,9 @@ onMounted(async () => {
   const id = String(route.params.id)
   try {
     view.value = await practice.truth(id)
+    trip.value = await getTrip(id)
     // Each fishes the whole day anew: a few seconds, one after the other.
-    for (const who of Object.keys(WHO) as Who[]) scores[who] = await practice.score(id, who)
+    for (const who of view.value.who as Who[]) scores[who] = await practice.score(id, who)
   } catch (error) {
     problem.value = describeError(error, display.units)
   }
@@ -53,7 +58,7 @@ onMounted(async () => {
           You had <strong>{{ view.day.hits }} hits</strong> and landed {{ view.day.landed }} in {{ Math.floor(view.day.minutes / 60) }} h
           {{ view.day.minutes % 60 }} min<template v-if="mine !== null">: {{ mine.toFixed(2) }} hits a rod-hour</template>.
         </p>
-        <table class="rows">
+        <table v-if="view.who.length" class="rows">
           <thead>
             <tr>
               <th>the same day, fished by one</th>
@@ -71,7 +76,7 @@ onMounted(async () => {
             </tr>
           </tbody>
         </table>
-        <p class="label">
+        <p v-if="view.who.length" class="label">
           They fish six rods out of a box of their own, from the first minute to your last: compare hits a rod-hour, and roughly.
         </p>
       </section>
@@ -88,6 +93,10 @@ onMounted(async () => {
         <p>{{ Math.round(100 * view.truth.shallow_share) }} % were near the surface. A number is how many hits a stretch had.</p>
         <VChart class="chart" :option="depths!" autoresize aria-hidden="true" />
       </section>
+      <section v-if="trip" aria-label="Schools">
+        <h2>Where they lay</h2>
+        <TripTrack :trip="trip" :at-s="endS" :schools="view.places" />
+      </section>
       <section aria-label="Speed">
         <h2>How fast they wanted it</h2>
         <VChart class="chart low" :option="speeds!" autoresize aria-hidden="true" />
@@ -97,8 +106,11 @@ onMounted(async () => {
         <p>
           A leader of {{ formatFishLength(view.truth.leader_m, display.units) }},
           {{ formatLength(view.truth.setback_m, display.units) }} back. Colours, best first: {{ view.truth.colours.join(', ') }}. Lures:
-          {{ view.truth.lures.join(', ') }}. A lap took {{ Math.round(view.truth.lap_min) }} minutes and passed
-          {{ view.truth.schools.length }} schools.
+          {{ view.truth.lures.join(', ') }}.
+          <template v-if="view.truth.current_mps"
+            >The river flowed at {{ formatSpeed(view.truth.current_mps, display.units) }} and had fallen by
+            {{ formatLength(view.truth.fall_m, display.units) }} overnight.</template
+          >
         </p>
         <p class="label">A made-up day: its tastes are drawn by chance and are no rule for any real water.</p>
       </section>

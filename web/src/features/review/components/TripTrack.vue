@@ -7,7 +7,8 @@ import { useDisplayStore } from '@/shared/units/store'
 import { getTrack } from '../api'
 import { placeAt, trackOf, type TrackFile } from '../logic/track'
 
-const props = defineProps<{ trip: TripDocument; atS: number }>()
+type Place = { latitude_deg: number; longitude_deg: number }
+const props = defineProps<{ trip: TripDocument; atS: number; schools?: readonly Place[] }>()
 const emit = defineEmits<{ go: [atS: number] }>()
 const display = useDisplayStore()
 const file = shallowRef<TrackFile | null>(null)
@@ -62,6 +63,16 @@ const bar = computed(() => {
         />
         <circle v-else :cx="spot.x" :cy="spot.y" :r="unitM" class="spot faint" />
       </g>
+      <circle
+        v-for="(school, i) in (schools ?? []).map(track.at)"
+        :key="`s${i}`"
+        :cx="school.x"
+        :cy="school.y"
+        :r="unitM * 4"
+        class="school"
+        :stroke-width="unitM * 0.6"
+        data-test="school"
+      />
       <circle v-if="boat" :cx="boat.x" :cy="boat.y" :r="unitM * 1.6" class="boat" :stroke-width="unitM * 0.8" />
       <g :transform="`translate(${unitM * 3}, ${track.height - unitM * 4})`">
         <line x1="0" :x2="bar.m" y1="0" y2="0" class="way gone" :stroke-width="unitM * 0.6" />
@@ -71,11 +82,18 @@ const bar = computed(() => {
     <figcaption v-if="!track" class="label">
       {{ failed ? 'The track could not be fetched.' : file ? 'No place was noted on this trip.' : 'Looking for the track…' }}
     </figcaption>
-    <figcaption v-else class="label">North up; darker is deeper. A diamond is a fish in the net.</figcaption>
+    <figcaption v-else class="label">
+      North up; darker is deeper. A diamond is a fish in the net<template v-if="schools?.length">, a ring a school that lay there</template
+      >.
+    </figcaption>
   </figure>
 </template>
 
 <style scoped>
+.school {
+  fill: none;
+  stroke: var(--now);
+}
 .track {
   display: grid;
   gap: 4px;

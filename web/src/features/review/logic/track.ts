@@ -27,6 +27,8 @@ export interface Track {
   cells: Cell[]
   width: number
   height: number
+  /** Where a place of the map is drawn. */
+  at(place: { latitude_deg: number; longitude_deg: number }): { x: number; y: number }
 }
 
 const M_PER_DEG = 111_320
@@ -56,6 +58,7 @@ export function trackOf(file: TrackFile, chart: TripDocument['chart'] | undefine
     cells: chart ? cellsOf(chart, east, south, width, height) : [],
     width,
     height,
+    at: ({ latitude_deg, longitude_deg }) => ({ x: east(longitude_deg), y: south(latitude_deg) }),
   }
 }
 
