@@ -60,7 +60,7 @@ def test_fish_are_near_the_bottom_however_deep_it_is():
 
 
 def test_fish_lie_at_the_bars_the_neck_before_all_whatever_the_minute():
-    world = river()
+    world = next(one for seed in range(50) if abs((one := river(seed)).hidden - 0.55) > 0.2)
     for minute in (10, 200, 470):
         here = {}
         for share in (0.3, 0.55, 0.8):
@@ -135,7 +135,7 @@ def test_the_current_is_told_once_and_the_truth_tells_river_and_bars():
     later = happenings(world, 4, known, START_S + 60.0, 1, HERE)
     assert "current_noted" not in {one.type for one in later}
     told = truth_of(world, 30)
-    assert told.schools == (0.3, 0.8)
+    assert sorted(told.schools) == sorted((0.3, 0.8, world.hidden))
     assert (told.fall_m, told.current_mps) == (world.fall_m, world.current_mps)
     assert (truth_of(Standard(4), 30).fall_m, truth_of(Standard(4), 30).current_mps) == (0.0, 0.0)
 

@@ -18,6 +18,8 @@ OFF_BOTTOM_M: Final = 0.4
 """How far above the bottom they hold (judged: near bottom is common practice)."""
 EDGE_SHARE: Final = 0.07
 """How much of the way lies along one bar (judged)."""
+HIDDEN: Final = 0.7
+"""How good the one is that nothing on the chart tells of, against a bar (judged)."""
 CAST_PM: Final = 0.35
 """Hits a minute of one who casts right to a school that was found (judged)."""
 SINK_WIDTH_M: Final = 0.5
@@ -47,11 +49,12 @@ class River(Standard):
         draw = np.random.default_rng((seed, 31))
         self.fall_m = float(draw.uniform(0.0, 0.5))
         self.current_mps = float(draw.uniform(0.15, 0.5))
+        self.hidden = float(draw.uniform(0.1, 0.9))
         wander = self.deep - self.deep.mean()
         self.deep = np.clip(self.bottom_m - OFF_BOTTOM_M + wander, 0.8, self.bottom_m - 0.15)
 
     def lay(self, bars: Sequence[tuple[float, float]]) -> None:
-        """Put the schools where the bars are.
+        """Put the schools where the bars are, and one where no feature tells of it.
 
         Parameters
         ----------
@@ -59,7 +62,9 @@ class River(Standard):
             Share of the way at which one lies, 0 to 1, and how good it is: a neck is better.
         """
         loaded = 1.0 + self.fall_m
-        self.schools = [(share, EDGE_SHARE, good * loaded) for share, good in bars]
+        self.schools = [
+            (share, EDGE_SHARE, good * loaded) for share, good in (*bars, (self.hidden, HIDDEN))
+        ]
 
     def _lift(self, minute: int) -> float:
         """How much deeper the bottom is here than where depths are told from, m."""
