@@ -30,6 +30,7 @@ from coldwake_core.spread.choose import (
     Candidate,
     choose,
 )
+from coldwake_core.spread.dress import Earned
 from coldwake_core.spread.opening import OpeningSpread, build_opening, changed_opening
 
 WARM = event("temperature_read", 1, temperature_degc=10.6)  # 51 °F: slow under the surface
@@ -91,6 +92,24 @@ def test_marks_are_covered_from_a_little_above():
     near = [rod for rod in spread.rods if abs(rod.depth_m - wanted) <= 0.1 * wanted]
     assert near
     assert any("marked" in reason for reason in near[0].reasons)
+
+
+def test_what_earned_hits_on_days_like_it_goes_before_what_only_suits():
+    aboard = session().state.outfit
+    worn = {rod.setup.lure_id for rod in opening(WARM).rods}
+    # Something that swims at that speed, and that the rule book alone leaves in the box.
+    speed = opening(WARM).speed_mps
+    left = next(
+        lure for lure in aboard.lures if lure.id not in worn and lure.own_action
+        and lure.works_at().low_mps + GUST_MPS < speed < lure.works_at().high_mps - GUST_MPS
+    )
+    earned = [Earned(lure=left.name, colour=left.colour)]
+    begun = build_opening(session(WARM).now, at(60), speed_mps=speed, earned=earned)
+    assert left.id in {rod.setup.lure_id for rod in begun.rods}
+    assert begun.breaks == ()
+    # A look that is not in the box changes nothing.
+    strange = [Earned(lure="Nothing of the kind", colour="clear")]
+    assert build_opening(session(WARM).now, at(60), earned=strange) == opening(WARM)
 
 
 def test_two_alike_and_one_different():

@@ -481,6 +481,12 @@ def test_opening_spread_of_a_phase_has_every_number_at_two_speeds(client):
     assert (status, error["field"]) == (422, "at_s")
     status, error = send(client, "post", "/api/trips/planned-opening/", {**body, "outfit_id": 0})
     assert (status, error["field"]) == (422, "outfit_id")
+    for begin, field in (("pink", "begin"), ([{}] * 13, "begin"), ([{"lure": 3}], "begin[0]")):
+        status, error = send(
+            client, "post", "/api/trips/planned-opening/", {**body, "begin": begin}
+        )
+        assert status == 422
+        assert error["field"].startswith(field)
     status, error = send(client, "post", "/api/trips/planned-opening/", {**body, "day": []})
     assert (status, error["field"]) == (422, "water_id")
 

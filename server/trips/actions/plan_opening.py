@@ -13,6 +13,7 @@ from coldwake_core.errors import InvalidInputError
 from coldwake_core.places.plan.river import RiverDay
 from coldwake_core.record.events import decode_event
 from coldwake_core.record.old import read_trip
+from coldwake_core.spread.dress import MOST_EARNED, Earned
 from coldwake_core.spread.planned import PhaseOpening, phase_opening
 from coldwake_core.trip.open_trip import OpenTrip
 from plans.actions.plan_day import PlanDay, shallows_of
@@ -31,12 +32,17 @@ class PlanOpening:
     day: Any
     outfit_id: object
     at_s: object
+    begin: object = None
 
     def execute(self) -> PhaseOpening:
         """Return the spread; raises CoreError naming what cannot be."""
         if not isinstance(self.day, dict):
             raise InvalidInputError("day", self.day, "the day as it was asked for")
         at_s = require_number("at_s", self.at_s, low=0.0, high=1e10)
+        told = [] if self.begin is None else self.begin
+        if not isinstance(told, list) or len(told) > MOST_EARNED:
+            raise InvalidInputError("begin", None, f"a list of at most {MOST_EARNED} looks")
+        earned = [decode(Earned, one, field=f"begin[{i}]") for i, one in enumerate(told)]
         # A few members say where the middle of the band is, which is all that a spread asks.
         asked = {**self.day, "rough": True}
         planned = PlanDay(water=self.water, data=asked).execute()
@@ -58,4 +64,4 @@ class PlanOpening:
             fell_m = decode(RiverDay, asked["river"], field="river").fell_m
         return phase_opening(OpenTrip(core, chosen).now, at_s, [
             replace(bar, depth_m=max(bar.depth_m - fell_m, 0.0)) for bar in shallows_of(self.water)
-        ])
+        ], earned)

@@ -14,6 +14,7 @@ from rest_framework.views import APIView
 from coldwake_core.decode import decode, encode
 from coldwake_core.errors import InvalidInputError
 from coldwake_core.spread.breaks import Out
+from coldwake_core.spread.dress import Earned
 from coldwake_core.spread.opening import OpeningSpread, build_opening, changed_opening
 from coldwake_core.spread.planned import PhaseOpening
 from common.errors import body_of
@@ -45,6 +46,9 @@ class PlannedOpeningSerializer(serializers.Serializer):
     day = AskedSerializer()
     outfit_id = serializers.IntegerField()
     at_s = serializers.FloatField()
+    begin = serializer_of(Earned)(
+        many=True, required=False, help_text="looks that earned hits on days like it, best first"
+    )
 
 
 class ChangedSpreadSerializer(serializers.Serializer):
@@ -90,7 +94,7 @@ class PlannedOpeningView(APIView):
         water = own_water(request.user, day.get("water_id") if isinstance(day, dict) else None)
         return Response(encode(PlanOpening(
             owner=request.user, water=water, day=day, outfit_id=body.get("outfit_id"),
-            at_s=body.get("at_s"),
+            at_s=body.get("at_s"), begin=body.get("begin"),
         ).execute()))
 
 

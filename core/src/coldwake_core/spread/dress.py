@@ -18,6 +18,10 @@ LureClass = Literal["soft", "swimming_soft", "fly", "thin_spoon", "heavy_spoon",
 BladeClass = Literal["none", "disc", "subtle", "dodger", "loud"]
 HEAVY_SPOON_KG: Final = 0.35 * OUNCE_KG
 BIG_PLUG_M: Final = 4.0 * INCH_M
+EARNED: Final = 1.0
+"""What having earned hits is worth beside the rule book, which gives at most as much (judged)."""
+EARNED_STEP: Final = 0.05
+MOST_EARNED: Final = 12
 MOST_LOOKS: Final = 24
 MOST_OF_A_CLASS: Final = 4
 
@@ -135,8 +139,24 @@ def blade_class(blade: Attractor | None) -> BladeClass:
     return "dodger" if blade.style in ("dodger", "tow_points") else "subtle"
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Earned:
+    """A look that earned hits on days like the one that comes.
+
+    Parameters
+    ----------
+    lure, colour, attractor : str
+        Names as the box gives them; an empty attractor is none.
+    """
+
+    lure: str
+    colour: str
+    attractor: str = ""
+
+
 def looks_for(
-    outfit: Outfit, *, species: str, method: Method | None, rules: WaterRules | None = None
+    outfit: Outfit, *, species: str, method: Method | None, rules: WaterRules | None = None,
+    earned: Sequence[Earned] = (),
 ) -> list[Dress]:
     """Return every look that the box allows, the best first.
 
@@ -150,11 +170,14 @@ def looks_for(
         Method of the hour.
     rules : WaterRules or None
         What the user entered as the rules of the water.
+    earned : sequence of Earned
+        What earned hits on days like this, the best first: it goes before what only suits.
 
     Returns
     -------
     list of Dress
     """
+    worth = {one: EARNED - EARNED_STEP * i for i, one in reversed(list(enumerate(earned)))}
     blades: list[_Worn] = [
         (blade, point, blade.works_at(point), blade_class(blade))
         for blade in outfit.attractors if blade.count > 0
@@ -178,7 +201,11 @@ def looks_for(
                 lure_id=lure.id, attractor_id=None if blade is None else blade.id,
                 tow_point=tow_point, works=SpeedRange(low_mps=low, high_mps=high),
                 kind=kind if worn == "none" else f"{kind} behind {worn}",
-                score=_SUITS[species].get((kind, worn), _OTHERWISE) + likes.get(kind, 0.0),
+                score=_SUITS[species].get((kind, worn), _OTHERWISE) + likes.get(kind, 0.0)
+                + worth.get(Earned(
+                    lure=lure.name, colour=lure.colour,
+                    attractor="" if blade is None else blade.name,
+                ), 0.0),
             ))
     return sorted(
         found, key=lambda k: (-k.score, k.lure_id, k.attractor_id or "", k.tow_point)

@@ -18,7 +18,7 @@ from ..trip.today import method_now
 from .breaks import STRAIGHT, Break, Out, judge_spread, tangled_pairs, with_spread
 from .candidates import LONG_M, candidates_for
 from .choose import Candidate, choose
-from .dress import Dress, best_at, looks_for
+from .dress import Dress, Earned, best_at, looks_for
 from .pace import opening_speed
 from .stands import Stand, stands_of
 from .wanted import WantedDepth, wanted_depths
@@ -84,7 +84,7 @@ class OpeningSpread:
 
 def build_opening(
     now: Now, now_s: float, *, speed_mps: float | None = None,
-    rod_ids: Sequence[str] | None = None,
+    rod_ids: Sequence[str] | None = None, earned: Sequence[Earned] = (),
 ) -> OpeningSpread:
     """Return an opening spread for the rods on the boat.
 
@@ -98,6 +98,8 @@ def build_opening(
         Speed through water to build for, m/s; the best for the box when left out.
     rod_ids : sequence of str, optional
         Rods to use; all of them when left out.
+    earned : sequence of Earned
+        What earned hits on days like this, the best first.
 
     Returns
     -------
@@ -126,7 +128,7 @@ def build_opening(
         )
     looks = looks_for(
         state.outfit, species=now.trip.species, method=method,
-        rules=now.trip.rules,
+        rules=now.trip.rules, earned=earned,
     )
     speed, why = opening_speed(now, looks, method, len(stands), speed_mps)
     reasons.append(why)

@@ -14,6 +14,7 @@ from ..trip.now import Now
 from ..trip.numbers import NumberAtSpeed
 from ..trip.today import phase_now
 from .breaks import Out, with_spread
+from .dress import Earned
 from .opening import OpeningSpread, PlannedRod, build_opening
 
 NEAR_M: Final = 2.0 * FOOT_M
@@ -92,7 +93,7 @@ class PhaseOpening:
 
 
 def phase_opening(
-    now: Now, at_s: float, shallows: Sequence[Shallow] = ()
+    now: Now, at_s: float, shallows: Sequence[Shallow] = (), earned: Sequence[Earned] = ()
 ) -> PhaseOpening:
     """Return the opening spread of the phase that a moment of a planned day is in.
 
@@ -104,6 +105,8 @@ def phase_opening(
         A moment of the day, seconds since 1970-01-01 UTC.
     shallows : sequence of Shallow
         Bars and necks with the water over them.
+    earned : sequence of Earned
+        What earned hits on days like this, the best first.
 
     Returns
     -------
@@ -117,7 +120,7 @@ def phase_opening(
     phase = phase_now(now, at_s)
     if phase is None:
         raise InvalidInputError("at_s", at_s, "between first light and dark of the planned day")
-    spread = build_opening(now, at_s)
+    spread = build_opening(now, at_s, earned=earned)
     low, high = phase.method.speed_low_mps, phase.method.speed_high_mps
     tried = with_spread(
         now, [Out(setup=rod.setup, setting_m=rod.setting_m) for rod in spread.rods],

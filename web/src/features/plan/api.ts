@@ -22,4 +22,5 @@ export const dropPlan = (id: string) => take(api.DELETE('/api/plans/{plan_id}/',
 export const getWeather = (water_id: number, day: string) => take(api.GET('/api/plans/weather/', { params: { query: { water_id, day } } }))
 export const lastSurface = (water_id: number) => take(api.GET('/api/trips/last-surface/', { params: { query: { water_id } } }))
 export const readDayFile = (body: FileAsked) => take(api.POST('/api/plans/read/', { body }))
+export type Earned = Schemas['Earned']
 export const planOpening = (body: Schemas['PlannedOpening']) => take(api.POST('/api/trips/planned-opening/', { body }))

@@ -2492,6 +2492,12 @@ export interface components {
             like: number;
             share: string;
         };
+        /** @description A look that earned hits on days like the one that comes. */
+        Earned: {
+            lure: string;
+            colour: string;
+            attractor?: string;
+        };
         /** @description Every error of the API; limit, low and high in SI, where there are such. */
         Error: {
             code: string;
@@ -4083,6 +4089,8 @@ export interface components {
             outfit_id: number;
             /** Format: double */
             at_s: number;
+            /** @description looks that earned hits on days like it, best first */
+            begin?: components["schemas"]["Earned"][];
         };
         /** @description A rod of the opening spread. */
         PlannedRod: {

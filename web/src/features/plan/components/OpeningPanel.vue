@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // The opening spread of the phase that is looked at, with every number at the phase's slowest and fastest: what is set at the ramp.
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import RodShape from '@/features/trip/components/RodShape.vue'
 import { formatNumber } from '@/features/trip/logic/format'
 import { latestOnly } from '@/shared/core/latest'
@@ -8,9 +8,9 @@ import ErrorNote from '@/shared/ui/ErrorNote.vue'
 import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatLength, formatSpeed } from '@/shared/units/units'
-import { planOpening, type Asked, type Phase, type PhaseOpening } from '../api'
+import { planOpening, type Asked, type Earned, type Phase, type PhaseOpening } from '../api'
 
-const props = defineProps<{ asked: Asked; outfitId: number; phase: Phase }>()
+const props = defineProps<{ asked: Asked; outfitId: number; phase: Phase; begin?: readonly Earned[] }>()
 const display = useDisplayStore()
 const opening = shallowRef<PhaseOpening | null>(null)
 const problem = ref<string | null>(null)
@@ -34,15 +34,21 @@ const why = computed(() => opening.value?.spread.reasons.join(' ') ?? '')
 const named = (ids: readonly string[]): string => ids.map(nameOf).join(', ')
 
 /** What it was built for: when the day, the boat or the phase is another, it is told as old. */
-const asking = computed(() => JSON.stringify([props.asked, props.outfitId, props.phase.method.id]))
+const asking = computed(() => JSON.stringify([props.asked, props.outfitId, props.phase.method.id, props.begin]))
 const builtFor = ref('')
 const old = computed(() => builtFor.value !== asking.value)
 // Asked for, not run along: it takes the server longer than a day does, and the day is being dragged.
 function weigh(): void {
   busy.value = true
   builtFor.value = asking.value
-  build({ day: props.asked, outfit_id: props.outfitId, at_s: (props.phase.start_s + props.phase.end_s) / 2 })
+  build({
+    day: props.asked,
+    outfit_id: props.outfitId,
+    at_s: (props.phase.start_s + props.phase.end_s) / 2,
+    begin: [...(props.begin ?? [])],
+  })
 }
+watch(() => props.begin, weigh)
 </script>
 
 <template>
@@ -50,6 +56,7 @@ function weigh(): void {
     <header>
       <h2 class="label">
         opening spread<template v-if="opening"> for “{{ opening.method_name }}”</template
+        ><template v-if="opening && begin?.length">, begun with what earned hits on days like it</template
         ><template v-if="opening && old">, for the day as it was</template>
       </h2>
       <v-btn v-if="old || busy" size="small" :disabled="busy" data-test="weigh" @click="weigh">{{

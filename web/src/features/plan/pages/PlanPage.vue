@@ -12,7 +12,7 @@ import TextField from '@/shared/ui/TextField.vue'
 import { LinkDownError } from '@/shared/api/client'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatSpeed, temperatureFromC } from '@/shared/units/units'
-import type { Asked } from '../api'
+import type { Asked, Earned } from '../api'
 import DayCautions from '../components/DayCautions.vue'
 import ColoursAtDepth from '../components/ColoursAtDepth.vue'
 import DayPicture from '../components/DayPicture.vue'
@@ -39,6 +39,8 @@ const planning = useDay()
 const { wishes, hours, words, age, trouble, day, problem, busy, lastProfile } = planning
 /** What the day that is shown was asked with: the spread beside it is for the same. */
 const settledDay = shallowRef<Asked | null>(null)
+/** Looks that the opening spread is begun with. */
+const begin = shallowRef<Earned[]>([])
 const hour = ref(9)
 const ready = ref(false)
 /** The page has found where to begin: what is opened from here on stays. */
@@ -222,8 +224,11 @@ onMounted(findAll)
             :asked="settledDay"
             :outfit-id="form.outfit_id"
             :phase="phase"
+            :begin="begin"
           />
           <BeginWith
+            takeable
+            @take="begin = $event"
             v-if="settledDay && water"
             :species="wishes.species"
             :water-name="water.name"

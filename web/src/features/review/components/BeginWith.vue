@@ -8,7 +8,8 @@ import { formatFishLength, formatLength, formatSpeed } from '@/shared/units/unit
 import { beginWith, type Begin, type Species } from '../api'
 import { KIND_NAMES } from '../logic/words'
 
-const props = defineProps<{ species: Species; waterName?: string; day?: string; surfaceDegc?: number | null }>()
+const props = defineProps<{ species: Species; waterName?: string; day?: string; surfaceDegc?: number | null; takeable?: boolean }>()
+const emit = defineEmits<{ take: [looks: Pick<Begin['begin'][number], 'lure' | 'colour' | 'attractor'>[]] }>()
 const display = useDisplayStore()
 const told = shallowRef<Begin | null>(null)
 const problem = ref<string | null>(null)
@@ -33,6 +34,12 @@ watch(
   },
   { immediate: true },
 )
+function take(): void {
+  emit(
+    'take',
+    told.value!.begin.map(({ lure, colour, attractor }) => ({ lure, colour, attractor })),
+  )
+}
 const share = (part: number): string => `${Math.round(100 * part)} %`
 </script>
 
@@ -40,6 +47,7 @@ const share = (part: number): string => `${Math.round(100 * part)} %`
   <section class="begin" aria-label="Begin with this" data-test="begin-with">
     <h3>Begin with this</h3>
     <ErrorNote :text="problem" />
+    <v-btn v-if="takeable && told?.begin.length" class="solid" data-test="take-begin" @click="take">Open with this</v-btn>
     <p v-if="told && !told.begin.length" class="label">
       No day of yours is like it yet: the opening of Plan stands on the rule book alone.
     </p>
@@ -103,6 +111,10 @@ h3 {
 td,
 th {
   vertical-align: top;
+}
+.v-btn {
+  --v-btn-height: 48px;
+  justify-self: start;
 }
 td .label {
   display: block;
