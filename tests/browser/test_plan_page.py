@@ -144,6 +144,15 @@ def test_box_is_weighed_for_the_phase_and_told_as_old_when_the_day_changes(
     expect(signed_in.get_by_test_id("weigh")).to_be_visible()
 
 
+def test_a_day_is_opened_with_what_earned_hits_in_one_tap(signed_in: Page, server: RunningServer):
+    planned(signed_in, server)
+    signed_in.get_by_test_id("take-begin").click()
+    opening = signed_in.get_by_test_id("plan-opening")
+    expect(opening).to_have_attribute("data-busy", "false", timeout=30_000)
+    expect(opening).to_contain_text("begun with what earned hits on days like it")
+    expect(opening.locator("tbody tr")).not_to_have_count(0)
+
+
 def test_profile_of_a_file_is_there_to_be_changed(
     signed_in: Page, server: RunningServer, tmp_path: Path
 ):

@@ -42,7 +42,11 @@ def test_a_trip_is_pushed_through_and_what_was_missed_is_told_late(
     expect(signed_in.get_by_test_id("scrub-said")).to_contain_text(f"{len(hits)} hits so far")
     expect(signed_in.get_by_test_id("bites").locator("tbody tr")).to_have_count(len(hits))
     expect(signed_in.get_by_test_id("bites")).to_contain_text("sun")
+    # From above too: the lines that were out then, and none before the first.
+    above = signed_in.get_by_test_id("scrub-above").locator("[data-test^=line-]")
+    expect(above).not_to_have_count(0)
     at.fill("0")
+    expect(above).to_have_count(0)
     expect(signed_in.get_by_test_id("scrub-said")).to_contain_text("0 hits so far")
     first = int((hits[0]["at_s"] - past["started_at_s"]) // 60) + 1
     at.fill(str(first))
@@ -54,6 +58,30 @@ def test_a_trip_is_pushed_through_and_what_was_missed_is_told_late(
     expect(signed_in.get_by_test_id("bites").locator("tbody tr")).to_have_count(len(hits) + 1)
     told = user.get(f"/api/trips/{past['id']}/events/")["events"]
     assert len([e for e in told if e["type"] == "hit"]) == len(hits) + 1
+
+
+def test_the_season_is_given_away_as_a_picture_and_a_page_without_places(
+    signed_in: Page, server: RunningServer
+):
+    signed_in.goto(f"{server.url}/review/season")
+    share = signed_in.get_by_test_id("share")
+    share.locator("summary").click()
+    expect(share.locator("svg")).to_be_visible()
+    with signed_in.expect_download() as saved:
+        signed_in.get_by_test_id("share-picture").click()
+    image = Image.open(saved.value.path())
+    assert image.size == (1600, 1120)
+    # Drawn on: dark figures stand on its pale ground.
+    colours = image.convert("L").getextrema()
+    assert colours[0] < 40 < 230 < colours[1]
+    waters = [row["name"] for row in ApiUser(server.url).get("/api/trips/")["waters"]]
+    for chosen in (False, True):
+        signed_in.get_by_test_id("share-places").set_checked(chosen)
+        with signed_in.expect_download() as saved:
+            signed_in.get_by_test_id("share-page").click()
+        page = saved.value.path().read_text("utf-8")
+        assert "landed" in page
+        assert any(name in page for name in waters) == chosen
 
 
 def picture(taken: str) -> bytes:

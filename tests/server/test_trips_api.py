@@ -280,6 +280,28 @@ def test_json_export_comes_back_in_through_the_core(client_in: Any, demo: Trip):
     assert opened.now.state.rods["rod-2"].tally.hits == 2
 
 
+def test_the_spread_from_above_is_asked_as_it_stood_at_a_moment(client_in: Any, demo: Trip):
+    begin = demo.started_at.timestamp()
+    road = f"/api/trips/{demo.pk}/plan/"
+
+    def rods(**asked: Any) -> set[str]:
+        answer = client_in.get(road, {"course": "straight", **asked})
+        assert answer.status_code == 200, answer.json()
+        return {rod["rod_id"] for rod in answer.json()["rods"]}
+
+    assert rods(at_s=begin - 60.0) == set()
+    lines = [
+        (event.at_s, event.payload["rod_id"])
+        for event in demo.events.filter(type="line_set").order_by("at_s")
+    ]
+    first_s, first_rod = lines[0]
+    assert rods(at_s=first_s + 1.0) == {rod for at_s, rod in lines if at_s <= first_s + 1.0}
+    assert first_rod in rods()
+    for bad in ("soon", first_s + 1e7, -1.0):
+        answer = client_in.get(road, {"course": "straight", "at_s": bad})
+        assert (answer.status_code, answer.json()["field"]) == (422, "at_s")
+
+
 def test_trip_is_started_with_a_copy_of_the_outfit(client_in: Any, demo: Trip):
     lists = client_in.get("/api/trips/").json()
     body = {

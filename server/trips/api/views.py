@@ -28,6 +28,7 @@ from coldwake_core.places.review.photos import photos
 from coldwake_core.places.rig.bench import bench, check_spread, ladder
 from coldwake_core.places.rig.shelf import shelf
 from coldwake_core.record.day_soundings import day_soundings
+from coldwake_core.trip.now import Now
 from coldwake_core.trip.today import surface_readings
 from coldwake_core.water.forecast import SurfaceReading
 from common.errors import body_of
@@ -266,13 +267,19 @@ class FishView(APIView):
     def get(self, request: Request, trip_id: uuid.UUID) -> Response:
         """Compute it for this moment; or for an earlier one, without the advice of then."""
         trip = own_trip(request.user, trip_id)
-        if "at_s" not in request.query_params:
-            return Response(encode(fish_view(trip_now(trip), trip_now_s(trip))))
-        at_s = require_number(
-            "at_s", _number(request, "at_s"), low=trip.started_at.timestamp() - 86400.0,
-            high=max(trip_now_s(trip), trip.started_at.timestamp()) + 1.0, unit="s",
-        )
-        return Response(encode(fish_view(trip_at(trip, at_s), at_s, advised=False)))
+        now, now_s = _moment(request, trip)
+        return Response(encode(fish_view(now, now_s, advised="at_s" not in request.query_params)))
+
+
+def _moment(request: Request, trip: Trip) -> tuple[Now, float]:
+    """The trip as it stands, or as it stood at the moment that is asked for, and that moment."""
+    if "at_s" not in request.query_params:
+        return trip_now(trip), trip_now_s(trip)
+    at_s = require_number(
+        "at_s", _number(request, "at_s"), low=trip.started_at.timestamp() - 86400.0,
+        high=max(trip_now_s(trip), trip.started_at.timestamp()) + 1.0, unit="s",
+    )
+    return trip_at(trip, at_s), at_s
 
 
 def _number(request: Request, name: str) -> float | str:
@@ -349,15 +356,16 @@ class PlanView(APIView):
         parameters=[
             OpenApiParameter("course", str, OpenApiParameter.QUERY, required=True),
             *_TURN, _float_parameter("leeway_deg", required=False),
+            _float_parameter("at_s", required=False),
         ],
         responses={200: PlanViewSerializer, **_ERRORS},
     )
     def get(self, request: Request, trip_id: uuid.UUID) -> Response:
-        """Solve the spread straight, or in a turn."""
-        trip = own_trip(request.user, trip_id)
+        """Solve the spread straight, or in a turn; as it stands, or as it stood."""
+        now, now_s = _moment(request, own_trip(request.user, trip_id))
         asked: Any = _given(request, "radius_m", "rate_degps", "leeway_deg")
-        return Response(encode(plan(trip_now(trip), 
-            course=request.query_params.get("course", ""), now_s=trip_now_s(trip), **asked
+        return Response(encode(plan(
+            now, course=request.query_params.get("course", ""), now_s=now_s, **asked
         )))
 
 

@@ -63,7 +63,7 @@ export interface PlanAsked extends TurnAsked {
   leeway_deg?: number
 }
 
-export const getPlan = (id: string, query: PlanAsked) =>
+export const getPlan = (id: string, query: PlanAsked & { at_s?: number }) =>
   take(api.GET('/api/trips/{trip_id}/plan/', { params: { path: { trip_id: id }, query } }))
 
 /** The day of a kept plan, for a trip that is under way. */

@@ -1205,7 +1205,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description Solve the spread straight, or in a turn. */
+        /** @description Solve the spread straight, or in a turn; as it stands, or as it stood. */
         get: operations["get_plan"];
         put?: never;
         post?: never;
@@ -9197,6 +9197,7 @@ export interface operations {
     get_plan: {
         parameters: {
             query: {
+                at_s?: number;
                 course: string;
                 leeway_deg?: number;
                 radius_m?: number;

@@ -2,7 +2,9 @@
 // The trip as it was: pushed along its day, the column shows any minute as it stood, and the track where the boat was.
 import { computed, ref, shallowRef, watch } from 'vue'
 import WaterColumn from '@/features/fish/components/WaterColumn.vue'
-import { getFishAt, type FishView, type TripDocument } from '@/features/trip/api'
+import TurnPicture from '@/features/fish/components/TurnPicture.vue'
+import { START, steadyWays } from '@/features/fish/logic/ground'
+import { getFishAt, getPlan, type FishView, type PlanView, type TripDocument } from '@/features/trip/api'
 import { formatClock } from '@/features/trip/logic/format'
 import { latestOnly } from '@/shared/core/latest'
 import { describeError } from '@/shared/units/describe'
@@ -16,6 +18,7 @@ const props = defineProps<{ trip: TripDocument; view: FishView; rodIndex: (id: s
 const emit = defineEmits<{ changed: [] }>()
 const display = useDisplayStore()
 const seen = shallowRef<FishView>(props.view)
+const above = shallowRef<PlanView | null>(null)
 const minute = ref(0)
 const problem = ref<string | null>(null)
 const selected = ref<string | null>(null)
@@ -29,9 +32,13 @@ const minutes = computed(() => Math.max(Math.ceil((last.value - begin.value) / 6
 const atS = computed(() => begin.value + 60 * minute.value)
 
 const look = latestOnly(
-  (at: number) => getFishAt(props.trip.id, at),
-  (view) => {
-    seen.value = view
+  async (at: number) => {
+    const [fish, plan] = await Promise.all([getFishAt(props.trip.id, at), getPlan(props.trip.id, { course: 'straight', at_s: at })])
+    return { fish, plan }
+  },
+  ({ fish, plan }) => {
+    seen.value = fish
+    above.value = plan
     problem.value = null
   },
   (error) => (problem.value = describeError(error, display.units)),
@@ -50,6 +57,14 @@ watch(
   },
   { immediate: true },
 )
+const dressed = computed(() =>
+  (above.value?.rods ?? []).flatMap((rod) => {
+    const known = seen.value.rods.find((one) => one.id === rod.rod_id)
+    return known ? [{ ...rod, shape: known.shape, name: known.name }] : []
+  }),
+)
+/** Lines that lay too near each other. */
+const lit = computed(() => new Set((above.value?.tangles ?? []).flatMap((tangle) => tangle.rod_ids)))
 const hits = computed(() => seen.value.rods.reduce((sum, rod) => sum + rod.tally.hits, 0))
 const happened = computed(() => props.view.ribbon.filter((mark) => ['hit', 'hooked', 'landed', 'lost'].includes(mark.kind)))
 const share = (at: number): string => `${(100 * (at - begin.value)) / (60 * minutes.value)}%`
@@ -81,6 +96,19 @@ const asIs = (): Promise<never> => Promise.reject(new Error('The day is over: no
           :number-for="asIs"
           :set-depth="asIs"
           @select="selected = $event"
+        />
+      </div>
+      <div v-if="above" class="above" data-test="scrub-above">
+        <TurnPicture
+          :pose="START"
+          :rods="dressed"
+          :ways="steadyWays(dressed, null, 1)"
+          :troubles="[]"
+          :lit="lit"
+          :boat-length-m="trip.outfit.boat_length_m"
+          :rod-index="rodIndex"
+          :scrubs="false"
+          :turning="false"
         />
       </div>
       <TripTrack :trip="trip" :at-s="atS" @go="minute = Math.round(($event - begin) / 60)" />
@@ -121,13 +149,27 @@ h3 {
   grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
   gap: 6px;
 }
-.column {
+.column,
+.above {
   position: relative;
   height: 320px;
+}
+.above {
+  grid-column: 1;
+  display: grid;
+  height: 200px;
+}
+.pictures > :last-child {
+  grid-column: 2;
+  grid-row: 1 / span 2;
 }
 @media (max-width: 800px) {
   .pictures {
     grid-template-columns: minmax(0, 1fr);
+  }
+  .pictures > :last-child {
+    grid-column: 1;
+    grid-row: auto;
   }
 }
 </style>

@@ -12,6 +12,7 @@ import { formatLength, formatTemperature } from '@/shared/units/units'
 import { getSeason, type Season, type SeasonAsked, type Species } from '../api'
 import BeginWith from '../components/BeginWith.vue'
 import ReviewTabs from '../components/ReviewTabs.vue'
+import SeasonShare from '../components/SeasonShare.vue'
 import SheetImport from '../components/SheetImport.vue'
 import TrendChart from '../components/TrendChart.vue'
 import { useInks } from '@/shared/ui/useInks'
@@ -169,6 +170,7 @@ onBeforeUnmount(() => {
           </label>
           <BeginWith :species="species" :water-name="water || undefined" :day="nextDay || undefined" />
         </section>
+        <SeasonShare :season="season" />
         <div class="trends">
           <TrendChart v-for="one in season.trends" :key="one.axis" :trend="one" :asked="asked" :units-name="unitsName" />
         </div>
