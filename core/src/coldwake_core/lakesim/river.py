@@ -20,7 +20,7 @@ EDGE_SHARE: Final = 0.07
 """How much of the way lies along one bar (judged)."""
 HIDDEN: Final = 0.7
 """How good the one is that nothing on the chart tells of, against a bar (judged)."""
-CAST_PM: Final = 0.35
+CAST_PM: Final = 0.15
 """Hits a minute of one who casts right to a school that was found (judged)."""
 SINK_WIDTH_M: Final = 0.5
 HEAVY_FROM_MPS: Final = 0.3
