@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+import math
 from collections import Counter
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from contextlib import suppress
 from dataclasses import dataclass
 from datetime import date, timedelta
@@ -14,6 +15,7 @@ from coldwake_core.errors import CoreError
 from coldwake_core.evidence.likeness import DayMarks
 from coldwake_core.rig_rules.law import WaterRules
 from coldwake_core.season.begin import PastDay
+from coldwake_core.season.bites import BiteRow
 from coldwake_core.season.digest import DayDigest, Spell
 from coldwake_core.season.kept import KeptOver, kept_over
 from trips.models import Trip
@@ -181,4 +183,29 @@ def past_days(season: Season) -> list[PastDay]:
             ),
             month=day.month, name=trip.name, spells=short.spells,
         ))
+    return found
+
+
+def events_of_bites(trip: Trip, rows: Sequence[BiteRow]) -> list[list[tuple[str, float]]]:
+    """Return the events that told each bite of a trip, with their times, s, the last first."""
+    undone = {
+        payload["event_id"]
+        for payload in trip.events.filter(type="undone").values_list("payload", flat=True)
+    }
+    told = [
+        (at_s, payload.get("rod_id"), str(pk))
+        for pk, at_s, payload in trip.events.filter(
+            type__in=("hit", "hooked", "landed", "lost")
+        ).order_by("-at_s", "-pk").values_list("pk", "at_s", "payload")
+        if str(pk) not in undone
+    ]
+    found = []
+    for i, row in enumerate(rows):
+        end_s = next(
+            (other.at_s for other in rows[i + 1:] if other.rod_id == row.rod_id), math.inf
+        )
+        found.append([
+            (pk, at_s) for at_s, rod_id, pk in told
+            if rod_id == row.rod_id and row.at_s <= at_s < end_s
+        ])
     return found

@@ -58,6 +58,17 @@ def test_a_trip_is_pushed_through_and_what_was_missed_is_told_late(
     expect(signed_in.get_by_test_id("bites").locator("tbody tr")).to_have_count(len(hits) + 1)
     told = user.get(f"/api/trips/{past['id']}/events/")["events"]
     assert len([e for e in told if e["type"] == "hit"]) == len(hits) + 1
+    # What never was is taken back with all that was told of it: it stands no more, its events do.
+    row = signed_in.get_by_test_id("bites").locator("tbody tr").first
+    first_bite = user.get(f"/api/seasons/bites/{past['id']}/")[0]["told"]
+    row.get_by_test_id("bite-undo").click()
+    expect(row.get_by_test_id("bite-undo")).to_contain_text("Press again")
+    row.get_by_test_id("bite-undo").click()
+    expect(signed_in.get_by_test_id("bites").locator("tbody tr")).to_have_count(len(hits))
+    after = user.get(f"/api/trips/{past['id']}/events/")["events"]
+    undone = {e["payload"]["event_id"] for e in after if e["type"] == "undone"}
+    assert undone == {one["event_id"] for one in first_bite}
+    assert {e["id"] for e in told} <= {e["id"] for e in after}
 
 
 def test_the_season_is_given_away_as_a_picture_and_a_page_without_places(

@@ -12,7 +12,19 @@ from common.schemas import serializer_of
 
 from ..sheet import FIELDS, UNITS
 
-BiteRowSerializer = serializer_of(BiteRow)
+
+class ToldSerializer(serializers.Serializer):
+    """An event, and when it was."""
+
+    event_id = serializers.UUIDField()
+    at_s = serializers.FloatField()
+
+
+class BiteRowSerializer(serializer_of(BiteRow)):  # type: ignore[misc]
+    """A bite, with the events that told it: taken back, it never was."""
+
+    told = ToldSerializer(many=True, help_text="the last first")
+
 
 
 class SeasonDaySerializer(serializers.Serializer):

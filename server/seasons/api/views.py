@@ -34,6 +34,7 @@ from ..queries import (
     Season,
     SeasonAsked,
     day_rows,
+    events_of_bites,
     fish_there_are,
     kept_lately,
     past_days,
@@ -139,7 +140,12 @@ class BitesView(APIView):
     )
     def get(self, request: Request, trip_id: uuid.UUID) -> Response:
         """List each with recipe, depth, water, light and what the line was doing."""
-        return Response(encode(bites_of(trip_now(own_trip(request.user, trip_id)))))
+        trip = own_trip(request.user, trip_id)
+        rows = bites_of(trip_now(trip))
+        return Response([
+            {**encode(row), "told": [{"event_id": pk, "at_s": at_s} for pk, at_s in told]}
+            for row, told in zip(rows, events_of_bites(trip, rows), strict=True)
+        ])
 
 
 class BeginView(APIView):

@@ -1879,7 +1879,7 @@ export interface components {
             boat: components["schemas"]["LookState"][];
             rods: components["schemas"]["RodBeside"][];
         };
-        /** @description A bite. */
+        /** @description A bite, with the events that told it: taken back, it never was. */
         BiteRow: {
             /** Format: double */
             at_s: number;
@@ -1915,6 +1915,8 @@ export interface components {
              */
             light: "dark" | "first_light" | "sun_low" | "sun_up" | "dusk";
             doing: string;
+            /** @description the last first */
+            told: components["schemas"]["Told"][];
         };
         /** @description More about the latest bite of a rod: how it felt, where the fish came off, what the line did. */
         BiteTold: {
@@ -5017,6 +5019,13 @@ export interface components {
              * @enum {string}
              */
             tip: "low" | "level" | "high";
+        };
+        /** @description An event, and when it was. */
+        Told: {
+            /** Format: uuid */
+            event_id: string;
+            /** Format: double */
+            at_s: number;
         };
         /** @description One of a blade's tow points: each gives another swing. */
         TowPoint: {

@@ -2,20 +2,19 @@
 // What was missed in the record is told late, at its own moment: nothing that stands is edited.
 import { computed, ref } from 'vue'
 import type { TripDocument } from '@/features/trip/api'
-import { useDeliveryStore } from '@/features/trip/delivery/store'
 import { formatClock } from '@/features/trip/logic/format'
-import { makeEvent, type EventPayload, type EventType } from '@/features/trip/logic/events'
+import type { EventPayload, EventType } from '@/features/trip/logic/events'
 import ChoiceRow from '@/shared/ui/ChoiceRow.vue'
 import ErrorNote from '@/shared/ui/ErrorNote.vue'
 import NumberField from '@/shared/ui/NumberField.vue'
 import { describeError } from '@/shared/units/describe'
 import type { Typed } from '@/shared/units/measures'
 import { useDisplayStore } from '@/shared/units/store'
+import { tellLate } from '../logic/late'
 
 const props = defineProps<{ trip: TripDocument; atS: number }>()
 const emit = defineEmits<{ told: [] }>()
 const display = useDisplayStore()
-const delivery = useDeliveryStore()
 const open = ref(false)
 const what = ref<'hit' | 'landed' | 'lost' | 'temperature_read' | null>('hit')
 const rod = ref<string | null>(props.trip.outfit.rods[0]?.id ?? null)
@@ -39,10 +38,7 @@ function payload(): EventPayload | Record<string, unknown> {
 async function tell(): Promise<void> {
   done.value = ''
   try {
-    const refused = delivery.progress.notTaken
-    await delivery.keep(props.trip.id, makeEvent(what.value as EventType, payload() as EventPayload, props.atS))
-    await delivery.flush()
-    if (delivery.progress.notTaken > refused) throw new Error('The server did not take it: Fish lists why.')
+    await tellLate(props.trip.id, what.value as EventType, payload() as EventPayload, props.atS)
     problem.value = null
     done.value = `Told at ${clock.value}.`
     number.value = null

@@ -10,8 +10,10 @@ import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatFishLength, formatLength, formatSpeed, formatTemperature } from '@/shared/units/units'
 import { listBites, type BiteRow } from '../api'
+import { tellLate } from '../logic/late'
 
 const props = defineProps<{ trip: TripDocument; view: FishView }>()
+const emit = defineEmits<{ changed: [] }>()
 const display = useDisplayStore()
 const bites = shallowRef<BiteRow[]>([])
 const problem = ref<string | null>(null)
@@ -24,6 +26,22 @@ const LIGHT: Record<BiteRow['light'], string> = {
 }
 const doing = (what: string): string => DOING.find((one) => one.value === what)?.title ?? what
 const rodName = (id: string | null): string => props.trip.outfit.rods.find((rod) => rod.id === id)?.name ?? 'the boat'
+
+const asked = shallowRef<BiteRow | null>(null)
+/** A bite that never was is undone with all that was told of it, each at its own moment. */
+async function takeBack(bite: BiteRow): Promise<void> {
+  if (asked.value !== bite) {
+    asked.value = bite
+    return
+  }
+  try {
+    for (const { event_id, at_s } of bite.told) await tellLate(props.trip.id, 'undone', { event_id }, at_s + 0.001)
+    asked.value = null
+    emit('changed')
+  } catch (error) {
+    problem.value = describeError(error, display.units)
+  }
+}
 
 watch(
   () => props.view,
@@ -60,6 +78,7 @@ watch(
           <th class="count">surface</th>
           <th>light</th>
           <th>the line</th>
+          <th></th>
         </tr>
       </thead>
       <tbody>
@@ -77,6 +96,11 @@ watch(
           <td class="count">{{ bite.warm_degc === null ? '–' : formatTemperature(bite.warm_degc, display.units) }}</td>
           <td>{{ LIGHT[bite.light] }}</td>
           <td>{{ doing(bite.doing) }}</td>
+          <td>
+            <button v-if="bite.told.length" type="button" class="back" data-test="bite-undo" @click="takeBack(bite)">
+              {{ asked === bite ? 'Press again: it never was' : 'Not so' }}
+            </button>
+          </td>
         </tr>
       </tbody>
     </table>
@@ -101,6 +125,12 @@ watch(
 </template>
 
 <style scoped>
+.back {
+  min-height: 44px;
+  padding: 0 6px;
+  color: var(--ink);
+  text-decoration: underline;
+}
 .bites {
   display: grid;
   gap: 14px;

@@ -145,7 +145,7 @@ onMounted(async () => {
           By the places noted, lines were out in {{ one.name }} ({{ one.rule }}) at {{ spell(one) }}, up to
           {{ formatLength(one.deepest_in_m, display.units) }} inside. A place by satellite is off by metres, and lures trail the boat.
         </p>
-        <TripBites :trip="seen.trip" :view="seen.view" />
+        <TripBites :trip="seen.trip" :view="seen.view" @changed="look(seen.trip.id)" />
         <TripPhotos :trip="seen.trip" />
         <DaySoundings :trip-id="seen.trip.id" />
         <DayRibbon class="day" :view="seen.view" :trip="seen.trip" :now-s="seen.view.now_s" :rod-index="rodIndex" />
