@@ -57,7 +57,7 @@ bench:
 	@PYTHONPATH=benchmarks:tests:tests/core .venv/bin/python benchmarks/record_speed.py
 	@PYTHONPATH=benchmarks:tests:server:core/src:. .venv/bin/python benchmarks/heard_speed.py
 	@PYTHONPATH=benchmarks:server:core/src .venv/bin/python benchmarks/archive_speed.py
-	@PYTHONPATH=benchmarks:server:core/src .venv/bin/python benchmarks/review_speed.py
+	@PYTHONPATH=benchmarks:tests:server:core/src .venv/bin/python benchmarks/review_speed.py
 	@PYTHONPATH=benchmarks:tests:tests/browser .venv/bin/python benchmarks/browser_speed.py
 	@PYTHONPATH=benchmarks:tests:tests/core:tests/browser .venv/bin/python benchmarks/browser_record.py
 	@PYTHONPATH=benchmarks:tests .venv/bin/python benchmarks/alone_speed.py

@@ -9,6 +9,7 @@ FOLDER = tempfile.mkdtemp(prefix="coldwake-bench-")
 """Where its database lies."""
 
 os.environ["COLDWAKE_VAR"] = FOLDER
+os.environ["COLDWAKE_DEMO"] = "1"
 os.environ["DJANGO_SETTINGS_MODULE"] = "config.settings"
 
 import django

@@ -6,13 +6,15 @@ import statistics
 import time
 import uuid
 from datetime import timedelta
+from pathlib import Path
 from typing import Any
 
-import fresh  # noqa: F401, isort: skip
+from fresh import FOLDER  # isort: skip
 
 from django.contrib.auth import get_user_model
 from django.core.management import call_command
 from django.test import Client
+from browsing import demo_in_browser
 from pace import pace
 
 from trips.models import Event, Trip
@@ -87,6 +89,37 @@ def main() -> None:
         taken = statistics.median(ask(path)[0] for _ in range(5))
         at = 0.5 * (at + pace())
         print(f"{name}: {taken:.3f} s at pace {at:.2f}, {taken / (limit * at):.2f} of {limit} s")
+
+    in_browser()
+
+
+# Goes from the trips to the season by its tab, and takes the time until the first chart is drawn.
+GO = """async () => {
+  const from = performance.now()
+  document.querySelector('[data-test=tab-season]').click()
+  while (!document.querySelector('.chart canvas')) await new Promise(requestAnimationFrame)
+  await new Promise(requestAnimationFrame)
+  return (performance.now() - from) / 1000
+}"""
+
+
+def in_browser() -> None:
+    """The season's first chart on the screen: from a fresh page, and from the page beside it."""
+    with demo_in_browser(Path(FOLDER) / "coldwake.sqlite3") as (server, browser):
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.goto(server.url)
+        page.locator("[data-test=demo]").click()
+        page.locator("[data-test=water-column] svg").wait_for()
+        page.goto(f"{server.url}/review")
+        page.locator("[data-test=tab-season]").wait_for()
+        page.wait_for_timeout(3000)
+        for name in ("the first time", "again"):
+            at, taken = pace(), page.evaluate(GO)
+            at = 0.5 * (at + pace())
+            print(f"first chart, from the trips, {name}: {taken:.2f} s at pace {at:.2f}, "
+                  f"{taken / (0.5 * at):.2f} of 0.5 s")
+            page.locator("[data-test=tab-trips]").click()
+            page.wait_for_timeout(2000)
 
 
 if __name__ == "__main__":

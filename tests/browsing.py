@@ -14,10 +14,10 @@ from running import RunningServer
 
 
 @contextmanager
-def demo_in_browser() -> Iterator[tuple[RunningServer, Browser]]:
-    """Start both, and stop them however it ends."""
+def demo_in_browser(template: Path | None = None) -> Iterator[tuple[RunningServer, Browser]]:
+    """Start both, on a copy of a database where one is named; stop them however it ends."""
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
-        server = RunningServer(Path(folder))
+        server = RunningServer(Path(folder), template=template)
         server.start()
         browser = playwright.chromium.launch(
             executable_path=CHROMIUM, args=["--no-sandbox", "--disable-gpu"]

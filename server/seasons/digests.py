@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import time
-from collections.abc import Sequence
-from typing import Any, Final
+from collections import Counter
+from collections.abc import Callable, Sequence
+from typing import Any, Final, TypeVar
 
 from django.db.models import OuterRef, Subquery
 
@@ -27,25 +28,83 @@ def digests_of(trips: Sequence[Trip]) -> tuple[dict[Any, DayDigest], int]:
 
     A trip that is open is worked out each time: lines that are out count until now.
     """
-    kept = {row.trip_id: row for row in Digest.objects.filter(trip__in=trips)}
+    return _known(trips, lambda row: _read(row.document), lambda made: made)
+
+
+def days_of(trips: Sequence[Trip]) -> tuple[dict[Any, dict[str, Any]], int]:
+    """Return what the list of days shows of the trips, and how many wait to be worked out."""
+    return _known(trips, _numbers, numbers_of, "document")
+
+
+Found = TypeVar("Found")
+
+
+def _known(
+    trips: Sequence[Trip], read: Callable[[Digest], Found], show: Callable[[DayDigest], Found],
+    *unread: str,
+) -> tuple[dict[Any, Found], int]:
+    kept = {row.trip_id: row for row in Digest.objects.filter(trip__in=trips).defer(*unread)}
     # The last of each by the index of (trip, seq): a season's events are not counted through.
     newest = Event.objects.filter(trip=OuterRef("pk")).order_by("-seq").values("seq")[:1]
     last = dict(
         Trip.objects.filter(pk__in=[trip.pk for trip in trips])
         .annotate(last=Subquery(newest)).values_list("pk", "last")
     )
-    found: dict[Any, DayDigest] = {}
+    found: dict[Any, Found] = {}
     waiting = 0
     until = time.monotonic() + PATIENCE_S
     for trip in trips:
         row, seq = kept.get(trip.pk), last.get(trip.pk) or 0
         if row is not None and trip.is_ended and (row.seq, row.version) == (seq, VERSION):
-            found[trip.pk] = _read(row.document)
+            found[trip.pk] = read(row)
         elif time.monotonic() > until:
             waiting += 1
         else:
-            found[trip.pk] = _anew(trip, seq)
+            found[trip.pk] = show(_anew(trip, seq))
     return found, waiting
+
+
+def _numbers(row: Digest) -> dict[str, Any]:
+    """What is shown of a day; kept where an earlier version has not."""
+    if row.numbers is None:
+        row.numbers = numbers_of(_read(row.document))
+        row.save(update_fields=["numbers"])
+    found: dict[str, Any] = row.numbers
+    return found
+
+
+def numbers_of(short: DayDigest) -> dict[str, Any]:
+    """Return what the list of days shows of a day."""
+    return {
+        "minutes": sum(s.minutes for s in short.spells),
+        "hits": sum(s.hits for s in short.spells) + short.cast_hits,
+        "landed": len(short.caught), "kept": sum(fish.kept for fish in short.caught),
+        "cast_landed": short.cast_landed, "warm_first_degc": short.warm_first_degc,
+        "warm_last_degc": short.warm_last_degc, "marks_m": short.marks_m,
+        "fished_m": _usual_depth(short), "best": _best_of(short),
+    }
+
+
+def _usual_depth(short: DayDigest) -> float | None:
+    """How deep the hits were, or, where none was, what fished: the middle by minutes, m."""
+    rows = sorted(
+        (s.depth_m, float(s.hits) if any(x.hits for x in short.spells) else s.minutes)
+        for s in short.spells
+    )
+    half, seen = 0.5 * sum(weight for _, weight in rows), 0.0
+    for depth, weight in rows:
+        seen += weight
+        if weight and seen >= half:
+            return depth
+    return None
+
+
+def _best_of(short: DayDigest) -> str:
+    hits: Counter[str] = Counter()
+    for spell in short.spells:
+        if spell.hits:
+            hits[f"{spell.colour} {spell.lure}".strip()] += spell.hits
+    return hits.most_common(1)[0][0] if hits else ""
 
 
 def _read(document: dict[str, Any]) -> DayDigest:
@@ -70,6 +129,9 @@ def _anew(trip: Trip, seq: int) -> DayDigest:
             spells=(), caught=(), warm_first_degc=None, warm_last_degc=None, marks_m=None
         )
     Digest.objects.update_or_create(
-        trip_id=trip.pk, defaults={"seq": seq, "version": VERSION, "document": encode(made)}
+        trip_id=trip.pk, defaults={
+            "seq": seq, "version": VERSION, "document": encode(made),
+            "numbers": numbers_of(made),
+        }
     )
     return made

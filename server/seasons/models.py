@@ -17,6 +17,7 @@ class Digest(models.Model):
     seq = models.PositiveIntegerField(help_text="up to which event")
     version = models.PositiveIntegerField(help_text="of the way it is worked out")
     document = models.JSONField(help_text="coldwake_core.season.digest.DayDigest as JSON")
+    numbers = models.JSONField(null=True, help_text="what the list of days shows of it")
 
     def __str__(self) -> str:
         return f"{self.trip_id} up to {self.seq}"

@@ -20,7 +20,7 @@ from coldwake_core.season.digest import DayDigest, Spell
 from coldwake_core.season.kept import KeptOver, kept_over
 from trips.models import Trip
 
-from .digests import digests_of
+from .digests import days_of, digests_of, numbers_of
 from .models import NotedCatch
 
 MOST_TRIPS: Final = 500
@@ -40,6 +40,7 @@ class Season:
     """Trips with their days in short, and how many wait to be worked out."""
 
     trips: list[Trip]
+    days: dict[Any, dict[str, Any]]
     digests: dict[Any, DayDigest]
     noted: list[NotedCatch]
     waiting: int
@@ -50,8 +51,8 @@ class Season:
             yield from digest.spells
 
 
-def season_of(asked: SeasonAsked) -> Season:
-    """Return a season, the latest trips first."""
+def season_of(asked: SeasonAsked, *, days_only: bool = False) -> Season:
+    """Return a season, the latest trips first; without what stands behind its days if asked."""
     where: dict[str, Any] = {"owner_id": asked.owner_id, "species": asked.species}
     real = {"is_practice": False}
     if asked.water_name is not None:
@@ -60,9 +61,14 @@ def season_of(asked: SeasonAsked) -> Season:
         "id", "name", "water_name", "species", "started_at", "utc_offset_min", "is_ended",
         "clock_shift_s", "rest_after_s", "clock_pace", "clock_set_s", "owner_id",
     )[:MOST_TRIPS])
-    digests, waiting = digests_of(trips)
+    digests: dict[Any, DayDigest] = {}
+    if days_only:
+        days, waiting = days_of(trips)
+    else:
+        digests, waiting = digests_of(trips)
+        days = {key: numbers_of(short) for key, short in digests.items()}
     return Season(
-        trips=trips, digests=digests, waiting=waiting,
+        trips=trips, days=days, digests=digests, waiting=waiting,
         noted=list(NotedCatch.objects.filter(**where)),
     )
 
@@ -96,17 +102,12 @@ def day_rows(season: Season) -> list[dict[str, Any]]:
     """Return the days in order of time: trips, and what was noted elsewhere."""
     rows: list[dict[str, Any]] = []
     for trip in season.trips:
-        short = season.digests.get(trip.pk)
-        if short is None:
+        numbers = season.days.get(trip.pk)
+        if numbers is None:
             continue
         rows.append({
             "trip_id": str(trip.pk), "name": trip.name, "water_name": trip.water_name,
-            "day": local_day(trip).isoformat(), "minutes": sum(s.minutes for s in short.spells),
-            "hits": sum(s.hits for s in short.spells) + short.cast_hits,
-            "landed": len(short.caught), "kept": sum(fish.kept for fish in short.caught),
-            "cast_landed": short.cast_landed, "warm_first_degc": short.warm_first_degc,
-            "warm_last_degc": short.warm_last_degc, "marks_m": short.marks_m,
-            "fished_m": _usual_depth(short), "best": _best_of(short),
+            "day": local_day(trip).isoformat(), **numbers,
         })
     noted: dict[tuple[date, str, str], list[NotedCatch]] = {}
     for one in season.noted:
@@ -126,28 +127,6 @@ def day_rows(season: Season) -> list[dict[str, Any]]:
             ) else "",
         })
     return sorted(rows, key=lambda row: row["day"])
-
-
-def _usual_depth(short: DayDigest) -> float | None:
-    """How deep the hits were, or, where none was, what fished: the middle by minutes, m."""
-    rows = sorted(
-        (s.depth_m, float(s.hits) if any(x.hits for x in short.spells) else s.minutes)
-        for s in short.spells
-    )
-    half, seen = 0.5 * sum(weight for _, weight in rows), 0.0
-    for depth, weight in rows:
-        seen += weight
-        if weight and seen >= half:
-            return depth
-    return None
-
-
-def _best_of(short: DayDigest) -> str:
-    hits: Counter[str] = Counter()
-    for spell in short.spells:
-        if spell.hits:
-            hits[f"{spell.colour} {spell.lure}".strip()] += spell.hits
-    return hits.most_common(1)[0][0] if hits else ""
 
 
 def kept_lately(season: Season, species: Any) -> KeptOver | None:

@@ -18,6 +18,21 @@ pytestmark = pytest.mark.django_db
 SEASON, SHEET, BEGIN = "/api/seasons/", "/api/seasons/sheet/", "/api/seasons/begin/"
 
 
+def test_days_alone_are_the_same_days_whether_they_are_kept_or_not(client_in: Any):
+    whole = client_in.get(SEASON, {"species": "trout"}).json()
+    for _ in range(2):
+        days = client_in.get(SEASON, {"species": "trout", "days_only": "true"}).json()
+        closed = [one for one in days["days"] if one["minutes"] > 0.0]
+        assert closed
+        for one, other in zip(days["days"], whole["days"], strict=True):
+            # Lines of the open trip fish on between two askings.
+            assert {**one, "minutes": 0.0} == {**other, "minutes": 0.0}
+            assert one["minutes"] == pytest.approx(other["minutes"], abs=2.0)
+        assert (days["trends"], days["kept"]) == ([], None)
+        # A digest of an earlier version has not kept them.
+        Digest.objects.update(numbers=None)
+
+
 def test_a_season_has_the_days_of_its_fish_and_every_minute_is_in_a_bar(
     client_in: Any, user: Any, demo: Any
 ):

@@ -78,20 +78,22 @@ class SeasonView(APIView):
     """A season."""
 
     @extend_schema(
-        operation_id="get_season", parameters=[*_SEASON, _UNITS],
+        operation_id="get_season",
+        parameters=[*_SEASON, _UNITS, OpenApiParameter("days_only", bool)],
         responses={200: SeasonSerializer, **_ERRORS},
     )
     def get(self, request: Request) -> Response:
-        """Return its days and trends."""
+        """Return its days and trends; or, sooner, its days alone."""
         there = fish_there_are(request.user.pk)
         asked = _asked(request, there)
-        season = season_of(asked)
-        kept = kept_lately(season, asked.species)
+        days_only = request.query_params.get("days_only") == "true"
+        season = season_of(asked, days_only=days_only)
+        kept = None if days_only else kept_lately(season, asked.species)
         return Response({
             "species": asked.species, "water_name": asked.water_name,
             "of_species": there["species"], "of_waters": there["waters"],
             "waiting": season.waiting, "days": day_rows(season),
-            "trends": [encode(one) for one in _trends(season, request)],
+            "trends": [] if days_only else [encode(one) for one in _trends(season, request)],
             "noted": sum(one.count for one in season.noted),
             "kept": None if kept is None else encode(kept),
         })

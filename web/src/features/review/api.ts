@@ -18,8 +18,9 @@ export interface SeasonAsked {
   water_name?: string
 }
 
-export const getSeason = (asked: SeasonAsked, units: UnitsName): Promise<Season> =>
-  take(api.GET('/api/seasons/', { params: { query: { ...asked, units } } }))
+/** The season; with `daysOnly` its days without what stands behind them, which is there sooner. */
+export const getSeason = (asked: SeasonAsked, units: UnitsName, daysOnly = false): Promise<Season> =>
+  take(api.GET('/api/seasons/', { params: { query: { ...asked, units, ...(daysOnly ? { days_only: true } : {}) } } }))
 
 export const beginWith = (asked: SeasonAsked & { day?: string; surface_degc?: number }): Promise<Begin> =>
   take(api.GET('/api/seasons/begin/', { params: { query: asked } }))

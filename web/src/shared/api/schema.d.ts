@@ -553,7 +553,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description Return its days and trends. */
+        /** @description Return its days and trends; or, sooner, its days alone. */
         get: operations["get_season"];
         put?: never;
         post?: never;
@@ -7238,6 +7238,7 @@ export interface operations {
     get_season: {
         parameters: {
             query?: {
+                days_only?: boolean;
                 species?: "kokanee" | "striper" | "trout";
                 units?: "metric" | "us";
                 water_name?: string;

@@ -1,3 +1,10 @@
+<script setup lang="ts">
+// What a look back is at; the page behind the other tab is fetched while nobody waits for it.
+import { onMounted } from 'vue'
+
+onMounted(() => (window.requestIdleCallback ?? setTimeout)(() => void import('../pages/SeasonPage.vue')))
+</script>
+
 <template>
   <h1>Review</h1>
   <nav class="tabs" aria-label="Kinds of looking back">

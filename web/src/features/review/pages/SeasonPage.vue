@@ -6,6 +6,7 @@ import { today } from '@/features/trip/logic/format'
 import ChoiceRow from '@/shared/ui/ChoiceRow.vue'
 import EmptyState from '@/shared/ui/EmptyState.vue'
 import ErrorNote from '@/shared/ui/ErrorNote.vue'
+import { painted } from '@/shared/ui/painted'
 import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatLength, formatTemperature } from '@/shared/units/units'
@@ -21,6 +22,8 @@ import { daysOption } from '../logic/charts'
 const display = useDisplayStore()
 const inks = useInks()
 const season = shallowRef<Season | null>(null)
+/** Whether more than its days is here. */
+const whole = ref(false)
 const species = ref<Species | null>(null)
 const water = ref('')
 const problem = ref<string | null>(null)
@@ -59,9 +62,16 @@ async function look(): Promise<void> {
   const mine = ++turn
   clearTimeout(again)
   try {
+    if (!season.value) {
+      const days = await getSeason(asked.value, unitsName.value, true)
+      if (mine !== turn) return
+      season.value = days
+      await painted()
+    }
     const told = await getSeason(asked.value, unitsName.value)
     if (mine !== turn) return
     season.value = told
+    whole.value = true
     species.value ??= told.species as Species
     problem.value = null
     // Days that were not worked out yet come with the next answers.
@@ -79,7 +89,7 @@ onBeforeUnmount(() => {
 </script>
 
 <template>
-  <main class="season" data-test="season" :data-state="season && !season.waiting ? 'ready' : 'waiting'">
+  <main class="season" data-test="season" :data-state="whole && !season?.waiting ? 'ready' : 'waiting'">
     <header>
       <ReviewTabs />
       <ChoiceRow v-if="SPECIES.length > 1" v-model="species" label="fish" :options="SPECIES" test="season-species" />
