@@ -72,41 +72,71 @@ def river(page: Page, server: RunningServer) -> None:
     page.wait_for_selector("[data-state=ready]", timeout=60_000)
 
 
-def truth(page: Page, server: RunningServer) -> None:
-    """A practised day with all lines out, when it is over."""
-    user = ApiUser(server.url)
-    boat = next(o["id"] for o in user.get("/api/trips/")["outfits"] if "16 ft" in o["name"])
-    day = user.post("/api/practice/", {"outfit_id": boat, "seed": 12})
-    trip = f"/api/trips/{day['trip_id']}"
-    start_s = user.get(f"{trip}/")["started_at_s"]
+class Practised:
+    """A practised day that somebody fishes through the API."""
 
-    def tell(kind: str, minute: float, payload: dict[str, Any]) -> None:
-        user.post(f"{trip}/events/", {"events": [{
-            "id": str(uuid.uuid4()), "at_s": start_s + 60.0 * minute, "type": kind,
+    def __init__(self, server: RunningServer, world: str) -> None:
+        """Begin it."""
+        self.server, self.user = server, ApiUser(server.url)
+        boats = self.user.get("/api/trips/")["outfits"]
+        boat = next(one["id"] for one in boats if "16 ft" in one["name"])
+        self.id: str = self.user.post(
+            "/api/practice/", {"outfit_id": boat, "seed": 12, "world": world}
+        )["trip_id"]
+        self.trip = f"/api/trips/{self.id}"
+        self.start_s = self.user.get(f"{self.trip}/")["started_at_s"]
+
+    def tell(self, kind: str, minute: float, payload: dict[str, Any]) -> None:
+        """Record an act."""
+        self.user.post(f"{self.trip}/events/", {"events": [{
+            "id": str(uuid.uuid4()), "at_s": self.start_s + 60.0 * minute, "type": kind,
             "payload": payload,
         }]})
 
-    rods = user.get(f"{trip}/fish/")["rods"]
-    for minute, speed in ((0.0, 0.67), (160.0, 0.76), (320.0, 0.71)):
-        tell("speed_changed", minute, {"speed_mps": speed})
+    def go_on(self) -> None:
+        """Let forty minutes of the day go by."""
+        with closing(sqlite3.connect(self.server.database)) as database:
+            database.execute(
+                "UPDATE trips_trip SET clock_shift_s = clock_shift_s - 2400 WHERE is_practice"
+            )
+            database.commit()
+        self.user.post(f"/api/practice/{self.id}/", {})
+
+
+def truth(page: Page, server: RunningServer) -> None:
+    """A practised day with all lines out, when it is over."""
+    day = Practised(server, "lake")
+    rods = day.user.get(f"{day.trip}/fish/")["rods"]
+    for minute, speed, deeper in ((0.0, 0.67, 1.0), (160.0, 0.76, 1.0), (320.0, 0.76, 1.8)):
+        day.tell("speed_changed", minute, {"speed_mps": speed})
         for rod in rods:
-            tell("line_set", minute + 0.1, {
-                "rod_id": rod["id"], "setting_m": 24.0 if rod["kind"] == "flat" else 9.0,
+            day.tell("line_set", minute + 0.1, {
+                "rod_id": rod["id"],
+                "setting_m": 24.0 if rod["kind"] == "flat" else 9.0 * deeper,
             })
         for _ in range(4):
-            with closing(sqlite3.connect(server.database)) as database:
-                # Forty minutes of the day have gone by.
-                database.execute(
-                    "UPDATE trips_trip SET clock_shift_s = clock_shift_s - 2400 WHERE is_practice"
-                )
-                database.commit()
-            user.post(f"/api/practice/{day['trip_id']}/", {})
-    if not user.get(f"{trip}/fish/")["ended"]:
-        tell("trip_ended", 479.0, {})
-    page.goto(f"{server.url}/practice/{day['trip_id']}")
+            day.go_on()
+    if not day.user.get(f"{day.trip}/fish/")["ended"]:
+        day.tell("trip_ended", 479.0, {})
+    page.goto(f"{server.url}/practice/{day.id}")
+    page.wait_for_selector("[data-test=school]", state="attached")
     page.wait_for_selector(
         "[data-test=score-oracle] td:nth-child(3):not(:text('…'))", timeout=60_000
     )
+
+
+def practice_river(page: Page, server: RunningServer) -> None:
+    """A day that is practised on the river, two plugs out."""
+    day = Practised(server, "river")
+    day.tell("speed_changed", 0.0, {"speed_mps": 1.75})
+    for rod in day.user.get(f"{day.trip}/fish/")["rods"][:2]:
+        plug = {**rod["setup"], "lure_id": "rattle-chrome", "attractor_id": None,
+                "leader_m": 0.9, "bait_id": None, "tow_point": ""}
+        day.tell("rod_rigged", 0.1, plug)
+        day.tell("line_set", 0.2, {"rod_id": rod["id"], "setting_m": 26.0})
+    day.go_on()
+    page.goto(f"{server.url}/fish?trip={day.id}")
+    page.wait_for_selector("[data-state=ready]", timeout=60_000)
 
 
 def water(page: Page, server: RunningServer) -> None:
@@ -150,12 +180,6 @@ def instruments(page: Page, server: RunningServer) -> None:
     page.wait_for_timeout(4000)
 
 
-def live(page: Page, server: RunningServer) -> None:
-    """Fish while the stand-in boat sails: what it says is what is shown."""
-    place("/fish", "[data-test=live]:has-text('heard')")(page, server)
-    page.wait_for_timeout(25_000)
-
-
 Show = Callable[[Page, RunningServer], None]
 SHOTS: list[tuple[str, int, int, Show]] = [
     ("fish", 1280, 800, as_it_is), ("fish-phone", 390, 844, as_it_is),
@@ -164,18 +188,18 @@ SHOTS: list[tuple[str, int, int, Show]] = [
     ("rig-card", 1280, 800, place("/rig/card", "[data-state=ready]")),
     ("spread", 1280, 800, place("/rig/spread", "[data-test=no-breaks]")),
     ("locker", 1280, 800, place("/locker", "[data-test=locker] li")),
-    ("boat-feet", 1280, 800,
-     place("/locker?tab=boats", "text=16 ft open boat", "text=16 ft open boat")),
     ("river", 1280, 800, river),
-    ("truth", 1280, 1100, truth),
+    ("truth", 1280, 1500, truth),
     ("first-day", 1280, 800, place("/first-day", "[data-test=boat-8]", "[data-test=boat-4]")),
     ("plan", 1280, 1400, place("/plan", "[data-test=leg]")),
     ("water", 1280, 800, water),
-    ("sonar", 1280, 800, place("/practice/sonar", "[data-test=sonar-read]")),
+    ("practice", 1280, 1100, place("/practice", "[data-test=lesson-alone]")),
+    ("lesson", 1280, 800, place("/practice/lessons/clock", "[data-test=rod-log]")),
+    ("practice-river", 1280, 800, practice_river),
     ("review", 1280, 1000, place("/review", "[data-test=track] svg")),
     ("season", 1280, 1100, place("/review/season", "[data-test=season][data-state=ready] canvas")),
     # The boat sails from here on.
-    ("instruments", 1280, 1000, instruments), ("fish-live", 1280, 800, live),
+    ("instruments", 1280, 1000, instruments),
 ]
 
 

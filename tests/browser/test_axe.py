@@ -14,7 +14,7 @@ AXE = ROOT / "web/node_modules/axe-core/axe.min.js"
 PLACES = [
     "/fish", "/rig", "/rig/card", "/rig/spread", "/locker", "/locker?tab=boats", "/plan", "/review",
     "/practice", "/practice/sonar", "/waters/1", "/first-day", "/instruments", "/account",
-    "/review/season",
+    "/review/season", "/practice/lessons/beside", "/practice/lessons/one-change",
 ]
 
 

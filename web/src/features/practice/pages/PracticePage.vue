@@ -108,7 +108,7 @@ onMounted(() =>
             <th class="count">fished</th>
             <th class="count">hits</th>
             <th class="count">landed</th>
-            <th></th>
+            <td></td>
           </tr>
         </thead>
         <tbody>
@@ -160,8 +160,10 @@ onMounted(() =>
 .practice {
   align-content: start;
   display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(480px, 100%), 1fr));
+  align-items: start;
   gap: 6px;
-  max-width: 760px;
+  max-width: 1500px;
   padding: 6px;
 }
 .card {

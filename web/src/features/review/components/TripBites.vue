@@ -78,7 +78,7 @@ watch(
           <th class="count">surface</th>
           <th>light</th>
           <th>the line</th>
-          <th></th>
+          <td></td>
         </tr>
       </thead>
       <tbody>

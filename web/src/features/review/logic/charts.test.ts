@@ -65,6 +65,11 @@ describe('the charts of a season', () => {
       ],
       [['2026-04-01', 50]],
       [['2026-04-14', 10]],
+      // As many bars below as above: they widen what they stand on.
+      [
+        ['2026-04-01', 0],
+        ['2026-04-14', 0],
+      ],
     ])
   })
 })

@@ -99,6 +99,7 @@ export function daysOption(days: readonly SeasonDay[], units: UnitChoice, inks: 
     splitLine: { show: !right, lineStyle: { color: inks.line } },
     minInterval: right ? 1 : undefined,
   })
+  const bar = { type: 'bar' as const, barMaxWidth: 14, barMinWidth: 3, itemStyle: { color: inks.line } }
   const warm = days.filter((day) => day.warm_last_degc !== null)
   return {
     animation: false,
@@ -115,16 +116,7 @@ export function daysOption(days: readonly SeasonDay[], units: UnitChoice, inks: 
       { ...value(1, `bit at, ${units.length}`), inverse: true, min: 0, scale: false, nameLocation: 'start' as const },
     ],
     series: [
-      {
-        name: 'landed',
-        type: 'bar',
-        xAxisIndex: 0,
-        yAxisIndex: 1,
-        barMaxWidth: 14,
-        barMinWidth: 3,
-        itemStyle: { color: inks.line },
-        data: days.map((day) => [day.day, day.landed]),
-      },
+      { name: 'landed', ...bar, xAxisIndex: 0, yAxisIndex: 1, data: days.map((day) => [day.day, day.landed]) },
       {
         name: `surface ${units.temperature}`,
         type: 'line',
@@ -147,6 +139,8 @@ export function daysOption(days: readonly SeasonDay[], units: UnitChoice, inks: 
         itemStyle: { color: inks.ink },
         data: days.filter((day) => day.fished_m !== null).map((day) => [day.day, Math.round(lengthFromM(day.fished_m!, units))]),
       },
+      // Bars widen the hours they stand on: the lower picture has as many, of no height, or a day stands twice.
+      { ...bar, silent: true, xAxisIndex: 1, yAxisIndex: 2, data: days.map((day) => [day.day, 0]) },
     ],
   }
 }
