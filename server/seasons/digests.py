@@ -10,6 +10,7 @@ from typing import Any, Final, TypeVar
 from django.db.models import OuterRef, Subquery
 
 from coldwake_core.decode import encode
+from coldwake_core.places.review.ledger import Handled
 from coldwake_core.season.digest import Caught, DayDigest, Spell, digest
 from common.faults import write_down
 from trips.models import Event, Trip
@@ -17,7 +18,7 @@ from trips.queries import trip_now, trip_now_s
 
 from .models import Digest
 
-VERSION: Final = 1
+VERSION: Final = 2
 """Raised when digests of before say less than those of now."""
 PATIENCE_S: Final = 0.25
 """So long one request works out days anew; the rest waits for the next, which tells how many."""
@@ -109,10 +110,15 @@ def _best_of(short: DayDigest) -> str:
 
 def _read(document: dict[str, Any]) -> DayDigest:
     """What was written here is read without looking at each number again: they are a season."""
-    rest = {k: v for k, v in document.items() if k not in ("spells", "caught")}
+    rest = {k: v for k, v in document.items() if k not in ("spells", "caught", "handled")}
     return DayDigest(
         spells=tuple(Spell(**row) for row in document["spells"]),
-        caught=tuple(Caught(**row) for row in document["caught"]), **rest,
+        caught=tuple(Caught(**row) for row in document["caught"]),
+        handled=tuple(
+            Handled(**{**row, "resets_min": tuple(row["resets_min"])})
+            for row in document["handled"]
+        ),
+        **rest,
     )
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 from trip_cases import at, event, session
 
-from coldwake_core.places.review.ledger import ledger
+from coldwake_core.places.review.ledger import Handled, added_up, ledger
 
 
 def line(minute, rod_id="rod-1", setting_m=30.0):
@@ -59,3 +59,25 @@ def test_a_tangle_is_counted_with_its_kind_and_cleared_out_of_the_water():
     assert rows["flat"].reset_min == pytest.approx(6.0)
     assert rows["flat"].rod_minutes == pytest.approx(20.0 + 34.0)
     assert boat.state.rods["rod-3"].status == "in"
+
+
+def day(kind: str, minutes: float, resets: tuple[float, ...], **counts: int) -> Handled:
+    return Handled(**{  # type: ignore[arg-type]
+        "kind": kind, "rod_minutes": minutes, "resets_min": resets, "tangles": 0, "hits": 0,
+        "hooked": 0, "landed": 0, "lost": 0, **counts,
+    })
+
+
+def test_days_add_up_by_kind_and_their_middle_reset_is_that_of_all_resets():
+    rows = added_up([
+        day("flat", 60.0, (1.0, 2.0, 9.0), hits=2, landed=1),
+        day("downrigger", 300.0, (4.0,), hits=5, hooked=4, landed=3, lost=1, tangles=1),
+        day("flat", 90.0, (3.0, 30.0), hits=1, hooked=1, lost=1),
+    ])
+    assert [row.kind for row in rows] == ["downrigger", "flat"]
+    flat = rows[1]
+    assert (flat.rod_minutes, flat.resets, flat.reset_min) == (150.0, 5, 3.0)
+    assert (flat.hits, flat.hooked, flat.landed, flat.lost) == (3, 1, 1, 1)
+    assert (rows[0].tangles, rows[0].reset_min) == (1, 4.0)
+    assert added_up([]) == ()
+    assert added_up([day("flat", 1.0, ())])[0].reset_min is None

@@ -18,6 +18,17 @@ pytestmark = pytest.mark.django_db
 SEASON, SHEET, BEGIN = "/api/seasons/", "/api/seasons/sheet/", "/api/seasons/begin/"
 
 
+def test_handling_of_the_season_is_that_of_its_trips_together(client_in: Any, user: Any):
+    season = client_in.get(SEASON, {"species": "trout"}).json()["ledger"]
+    trips = user.trips.filter(species="trout", is_practice=False)
+    days = [client_in.get(f"/api/trips/{trip.pk}/ledger/").json()["rows"] for trip in trips]
+    for name in ("resets", "tangles", "hits", "landed", "lost"):
+        together = sum(row[name] for rows in days for row in rows)
+        assert sum(row[name] for row in season) == together
+    assert sum(row["hits"] for row in season) > 0
+    assert {row["kind"] for row in season} == {row["kind"] for rows in days for row in rows}
+
+
 def test_days_alone_are_the_same_days_whether_they_are_kept_or_not(client_in: Any):
     whole = client_in.get(SEASON, {"species": "trout"}).json()
     for _ in range(2):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from rest_framework import serializers
 
+from coldwake_core.places.review.ledger import LedgerRow
 from coldwake_core.season.begin import Beginning, LikeDay
 from coldwake_core.season.bites import BiteRow
 from coldwake_core.season.kept import KeptOver
@@ -58,6 +59,7 @@ class SeasonSerializer(serializers.Serializer):
     trends = serializer_of(Trend)(many=True)
     noted = serializers.IntegerField(help_text="fish out of spreadsheets, in no rate")
     kept = serializer_of(KeptOver)(allow_null=True, help_text="over the last days; null: none")
+    ledger = serializer_of(LedgerRow)(many=True, help_text="of handling, over all days")
 
 
 class BeginSerializer(serializers.Serializer):

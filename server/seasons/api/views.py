@@ -19,6 +19,7 @@ from coldwake_core.checks import require_choice, require_number
 from coldwake_core.decode import encode
 from coldwake_core.errors import InvalidInputError
 from coldwake_core.evidence.likeness import DayMarks
+from coldwake_core.places.review.ledger import added_up
 from coldwake_core.season.begin import begin_with, like_days
 from coldwake_core.season.bites import bites_of
 from coldwake_core.season.trends import AXES, STEPS, Trend, trend
@@ -96,6 +97,11 @@ class SeasonView(APIView):
             "trends": [] if days_only else [encode(one) for one in _trends(season, request)],
             "noted": sum(one.count for one in season.noted),
             "kept": None if kept is None else encode(kept),
+            "ledger": [
+                encode(row) for row in added_up(
+                    one for short in season.digests.values() for one in short.handled
+                )
+            ],
         })
 
 

@@ -11,6 +11,7 @@ from ..advice.cures import kind_aboard
 from ..advice.shows import recipe_of
 from ..errors import CoreError
 from ..gear.setup import RigKind
+from ..places.review.ledger import Handled, handled
 from ..record.state import Stint
 from ..trade import Species
 from ..trip.now import Now
@@ -101,6 +102,8 @@ class DayDigest:
         Middle depth of the sonar marks, m.
     cast_hits, cast_landed : int
         What was cast to and not trolled.
+    handled : tuple of Handled
+        What each kind of rig cost and earned.
     """
 
     spells: tuple[Spell, ...]
@@ -110,6 +113,7 @@ class DayDigest:
     marks_m: float | None
     cast_hits: int = 0
     cast_landed: int = 0
+    handled: tuple[Handled, ...] = ()
 
 
 def digest(now: Now, now_s: float) -> DayDigest:
@@ -150,7 +154,7 @@ def digest(now: Now, now_s: float) -> DayDigest:
         warm_last_degc=warm[-1][1] if warm else None,
         marks_m=marks[len(marks) // 2] if marks else None,
         cast_hits=sum(cast.hits for cast in state.castings),
-        cast_landed=sum(cast.landed for cast in state.castings),
+        cast_landed=sum(cast.landed for cast in state.castings), handled=handled(now, now_s),
     )
 
 

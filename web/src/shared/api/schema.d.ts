@@ -4553,6 +4553,8 @@ export interface components {
             noted: number;
             /** @description over the last days; null: none */
             kept: components["schemas"]["KeptOver"] | null;
+            /** @description of handling, over all days */
+            ledger: components["schemas"]["LedgerRow"][];
         };
         /** @description A day of the season. */
         SeasonDay: {

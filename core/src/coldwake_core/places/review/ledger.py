@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter, defaultdict
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Final
 
@@ -14,6 +15,34 @@ from ...trip.now import Now
 
 LONGEST_RESET_S: Final = 1800.0
 """A line that was in for longer was not being reset: it was left in (judged)."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Handled:
+    """A kind of rig on one day, as it adds up with other days.
+
+    Parameters
+    ----------
+    kind : RigKind
+        Which.
+    rod_minutes : float
+        How long its lines were in the water, min.
+    resets_min : tuple of float
+        What each reset took, min.
+    tangles : int
+        How often one of them had to be cleared.
+    hits, hooked, landed, lost : int
+        Its funnel.
+    """
+
+    kind: RigKind
+    rod_minutes: float
+    resets_min: tuple[float, ...]
+    tangles: int
+    hits: int
+    hooked: int
+    landed: int
+    lost: int
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -80,6 +109,35 @@ def ledger(now: Now, now_s: float) -> Ledger:
     Returns
     -------
     Ledger
+    """
+    by_rod = _by_rod(now)
+    return Ledger(
+        rows=added_up(handled(now, now_s)), in_water=_in_water(by_rod, now_s),
+        inside=lines_inside(now),
+    )
+
+
+def _by_rod(now: Now) -> dict[str, list[Stint]]:
+    by_rod: dict[str, list[Stint]] = defaultdict(list)
+    for stint in now.state.stints:
+        by_rod[stint.rod_id].append(stint)
+    return by_rod
+
+
+def handled(now: Now, now_s: float) -> tuple[Handled, ...]:
+    """Return what each kind of rig cost and earned on a trip.
+
+    Parameters
+    ----------
+    now : Now
+        The trip as it stands.
+    now_s : float
+        The moment, seconds since 1970-01-01 UTC.
+
+    Returns
+    -------
+    tuple of Handled
+        By kind, what fished longest first.
 
     Notes
     -----
@@ -89,10 +147,7 @@ def ledger(now: Now, now_s: float) -> Ledger:
     state = now.state
     minutes: dict[RigKind, float] = defaultdict(float)
     resets: dict[RigKind, list[float]] = defaultdict(list)
-    by_rod: dict[str, list[Stint]] = defaultdict(list)
-    for stint in state.stints:
-        by_rod[stint.rod_id].append(stint)
-    for stints in by_rod.values():
+    for stints in _by_rod(now).values():
         for i, stint in enumerate(stints):
             kind = kind_aboard(state, stint.setup)
             if kind is None:
@@ -107,15 +162,41 @@ def ledger(now: Now, now_s: float) -> Ledger:
     rows = []
     for kind in sorted(minutes, key=lambda k: -minutes[k]):
         funnel = earned.get(kind)
-        rows.append(LedgerRow(
-            kind=kind, rod_minutes=minutes[kind], resets=len(resets[kind]),
-            reset_min=_middle(resets[kind]), tangles=tangles[kind],
+        rows.append(Handled(
+            kind=kind, rod_minutes=minutes[kind], resets_min=tuple(resets[kind]),
+            tangles=tangles[kind],
             hits=funnel.hits if funnel else 0, hooked=funnel.hooked if funnel else 0,
             landed=funnel.landed if funnel else 0, lost=funnel.lost if funnel else 0,
         ))
-    return Ledger(
-        rows=tuple(rows), in_water=_in_water(by_rod, now_s), inside=lines_inside(now)
-    )
+    return tuple(rows)
+
+
+def added_up(days: Iterable[Handled]) -> tuple[LedgerRow, ...]:
+    """Return the ledger's rows over one day or many.
+
+    Parameters
+    ----------
+    days : iterable of Handled
+        Of all days, in any order.
+
+    Returns
+    -------
+    tuple of LedgerRow
+        By kind, what fished longest first.
+    """
+    by_kind: dict[RigKind, list[Handled]] = defaultdict(list)
+    for one in days:
+        by_kind[one.kind].append(one)
+    rows = []
+    for kind, found in by_kind.items():
+        resets = [minutes for one in found for minutes in one.resets_min]
+        rows.append(LedgerRow(
+            kind=kind, rod_minutes=sum(one.rod_minutes for one in found), resets=len(resets),
+            reset_min=_middle(resets), tangles=sum(one.tangles for one in found),
+            hits=sum(one.hits for one in found), hooked=sum(one.hooked for one in found),
+            landed=sum(one.landed for one in found), lost=sum(one.lost for one in found),
+        ))
+    return tuple(sorted(rows, key=lambda row: -row.rod_minutes))
 
 
 def _middle(values: list[float]) -> float | None:

@@ -14,8 +14,8 @@ import { useDisplayStore } from '@/shared/units/store'
 import { formatLength } from '@/shared/units/units'
 import DaySoundings from '../components/DaySoundings.vue'
 import ReviewTabs from '../components/ReviewTabs.vue'
-import { KIND_NAMES } from '../logic/words'
 import TripScrub from '../components/TripScrub.vue'
+import LedgerTable from '../components/LedgerTable.vue'
 import TripBites from '../components/TripBites.vue'
 import TripPhotos from '../components/TripPhotos.vue'
 
@@ -112,32 +112,7 @@ onMounted(async () => {
           </tbody>
         </table>
         <p v-if="seen.view.funnel" data-test="funnel-said">{{ seen.view.funnel.words }} {{ seen.view.funnel.cures.join(' ') }}</p>
-        <table class="rows" v-if="seen.ledger.rows.length" data-test="ledger">
-          <thead>
-            <tr>
-              <th>kind of rig</th>
-              <th class="count">in the water</th>
-              <th class="count">resets</th>
-              <th class="count">middle reset</th>
-              <th class="count">tangles</th>
-              <th class="count">hits</th>
-              <th class="count">landed</th>
-              <th class="count">lost</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="row in seen.ledger.rows" :key="row.kind">
-              <td>{{ KIND_NAMES[row.kind] }}</td>
-              <td class="count">{{ Math.round(row.rod_minutes) }} min</td>
-              <td class="count">{{ row.resets }}</td>
-              <td class="count">{{ row.reset_min === null ? '–' : `${row.reset_min.toFixed(1)} min` }}</td>
-              <td class="count">{{ row.tangles }}</td>
-              <td class="count">{{ row.hits }}</td>
-              <td class="count">{{ row.landed }}</td>
-              <td class="count">{{ row.lost }}</td>
-            </tr>
-          </tbody>
-        </table>
+        <LedgerTable v-if="seen.ledger.rows.length" :rows="seen.ledger.rows" />
         <p v-if="seen.ledger.in_water !== null" class="label">
           Lines in the water {{ formatPercent(seen.ledger.in_water) }} of the time from the first out to the last in.
         </p>

@@ -13,6 +13,7 @@ import { formatLength, formatTemperature } from '@/shared/units/units'
 import { getSeason, type Season, type SeasonAsked, type Species } from '../api'
 import BeginWith from '../components/BeginWith.vue'
 import ReviewTabs from '../components/ReviewTabs.vue'
+import LedgerTable from '../components/LedgerTable.vue'
 import SeasonShare from '../components/SeasonShare.vue'
 import SheetImport from '../components/SheetImport.vue'
 import TrendChart from '../components/TrendChart.vue'
@@ -180,6 +181,10 @@ onBeforeUnmount(() => {
           </label>
           <BeginWith :species="species" :water-name="water || undefined" :day="nextDay || undefined" />
         </section>
+        <section v-if="season.ledger.length" class="handling" aria-label="Handling">
+          <h2>What each kind of rig cost in handling, and earned</h2>
+          <LedgerTable :rows="season.ledger" />
+        </section>
         <SeasonShare :season="season" />
         <div class="trends">
           <TrendChart v-for="one in season.trends" :key="one.axis" :trend="one" :asked="asked" :units-name="unitsName" />
@@ -240,6 +245,13 @@ h2 {
   border-radius: 4px;
   color: var(--ink);
   font: inherit;
+}
+.handling {
+  display: grid;
+  gap: 6px;
+  padding: 12px;
+  background: var(--frost);
+  overflow-x: auto;
 }
 .trends {
   display: grid;
