@@ -113,7 +113,8 @@ def world_of_day(day: PracticeDay) -> Standard:
     path = path_of(day)
     if isinstance(world, River):
         world.lay(_bars(path))
-    for minute, (share, bottom_m) in enumerate(day.way):
+    # Of the last minutes: an earlier version kept none.
+    for minute, (share, bottom_m) in enumerate(day.way, day.minutes - len(day.way)):
         world.over(minute, share, bottom_m)
     return world
 

@@ -222,6 +222,20 @@ def test_a_change_is_played_from_both_sides_by_the_fish_of_its_own_world(
     assert (one["changed"][-1] > one["stayed"][-1]) == (nearer > 0)
 
 
+def test_a_day_that_an_earlier_version_began_goes_on_where_it_was(
+    client_in: Any, demo: Any, clock: list[float]
+):
+    day = fish(client_in, clock, begin(client_in, demo), minutes=20)
+    # That version did not keep where the boat had been.
+    PracticeDay.objects.update(way=[])
+    played = day["minutes"]
+    clock[0] += 5.0
+    day = go(client_in, day)
+    assert day["minutes"] > played
+    kept = PracticeDay.objects.get()
+    assert sorted(world_of_day(kept).way) == list(range(played, day["minutes"]))
+
+
 def test_a_river_day_flows_has_fallen_and_stands_still_for_who_casts(
     client_in: Any, demo: Any, clock: list[float]
 ):

@@ -6,7 +6,7 @@ import secrets
 from dataclasses import dataclass
 from typing import Any, Final
 
-from django.db import IntegrityError, transaction
+from django.db import transaction
 from django.utils import timezone
 
 from coldwake_core.decode import decode, encode
@@ -24,13 +24,9 @@ def progress_of(owner: Any, lesson: object) -> LessonProgress:
     """Return how far somebody is with a lesson; raises InvalidInputError where there is none."""
     if not isinstance(lesson, str) or lesson not in LESSONS:
         raise InvalidInputError("lesson", lesson, "one of " + ", ".join(LESSONS))
-    try:
-        progress, _ = LessonProgress.objects.get_or_create(
-            owner=owner, lesson=lesson, defaults={"seed": secrets.randbelow(MOST_SEED)}
-        )
-    except IntegrityError:  # two tabs at once
-        progress = LessonProgress.objects.get(owner=owner, lesson=lesson)
-    return progress
+    return LessonProgress.objects.get_or_create(
+        owner=owner, lesson=lesson, defaults={"seed": secrets.randbelow(MOST_SEED)}
+    )[0]
 
 
 def task_of(progress: LessonProgress) -> Made:
