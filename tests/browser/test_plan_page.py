@@ -146,6 +146,8 @@ def test_box_is_weighed_for_the_phase_and_told_as_old_when_the_day_changes(
 
 def test_a_day_is_opened_with_what_earned_hits_in_one_tap(signed_in: Page, server: RunningServer):
     planned(signed_in, server)
+    # A day like those of the demo, whatever today is.
+    signed_in.get_by_test_id("plan-day").fill("2026-04-15")
     signed_in.get_by_test_id("take-begin").click()
     opening = signed_in.get_by_test_id("plan-opening")
     expect(opening).to_have_attribute("data-busy", "false", timeout=30_000)
