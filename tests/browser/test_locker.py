@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import re
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from running import RunningServer
 
@@ -137,6 +138,13 @@ def test_new_boat_begins_with_two_rods_in_two_holders(page: Page, server: Runnin
     # Nothing is aboard it yet: one tap counts one of each.
     page.get_by_test_id("tab-tackle").click()
     page.get_by_test_id("aboard-boat").select_option(label="Test skiff")
+
+    def slowly(route: Route) -> None:
+        page.wait_for_timeout(1000)
+        route.continue_()
+
+    # The list of another kind still stands there: what is tapped is not meant for it.
+    page.route(re.compile(r"/api/locker/pieces/\?.*kind=attractor"), slowly)
     page.get_by_test_id("kind-attractor").click()
     page.get_by_test_id("one-of-each").click()
     expect(page.get_by_test_id("piece-dodger-4").locator(".count strong")).to_have_text("1")

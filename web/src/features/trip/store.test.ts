@@ -308,6 +308,30 @@ describe('the open trip', () => {
     expect(store.view).toMatchObject({ hits: 1 })
   })
 
+  it('says nothing of a tap to whoever asks or looks before it is kept', async () => {
+    const store = await ready()
+    const delivery = useDeliveryStore(pinia)
+    const really = delivery.keep
+    let write = (): void => undefined
+    const allowed = new Promise<void>((resolve) => (write = resolve))
+    delivery.keep = async (...tap) => {
+      await allowed
+      await really(...tap)
+    }
+    const tapped = hit(store)
+    await vi.waitFor(() => expect(cores.at(-1)!.asked).toContain('rods'))
+    const asked = store.ask('view', { now_s: 0 }, () => Promise.reject(new Error('there is a core')))
+    void store.refresh()
+    const told = vi.fn()
+    void asked.then(told)
+    await new Promise((resolve) => setTimeout(resolve, 20))
+    expect(told).not.toHaveBeenCalled()
+    expect(store.view).toMatchObject({ hits: 0 })
+    write()
+    await tapped
+    expect(await asked).toMatchObject({ hits: 1 })
+  })
+
   it('tells a dialog what stopped its act before it could be recorded', async () => {
     const store = await ready()
     const said = await store.attempt(() => Promise.reject(new Error('NOT KEPT: there is no room for the photo.')))

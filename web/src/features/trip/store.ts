@@ -215,7 +215,13 @@ export const useTripStore = defineStore('trip', () => {
     await refresh()
   }
 
+  /** Look when no tap is half way: what is in the core and not kept yet is shown to nobody. */
   async function refresh(): Promise<void> {
+    await door
+    await look()
+  }
+
+  async function look(): Promise<void> {
     const mine = turn
     if (!trip.value) return
     try {
@@ -257,7 +263,7 @@ export const useTripStore = defineStore('trip', () => {
     if (mine !== turn) return
     made.set(event.id, event)
     if (rods && view.value) view.value = { ...view.value, rods }
-    if (rods) await refresh()
+    if (rods) await look()
   }
 
   /** After a refusal, or a time that was mended, the core's events are taken anew from what is kept. */
@@ -316,12 +322,14 @@ export const useTripStore = defineStore('trip', () => {
   }
 
   /** A question of the core; of the server where there is no core in this browser yet, and it can be asked. */
-  function ask<K extends keyof CoreCalls>(
+  async function ask<K extends keyof CoreCalls>(
     name: K,
     args: CoreCalls[K]['args'],
     otherwise: (tripId: string) => Promise<CoreCalls[K]['result']>,
   ): Promise<CoreCalls[K]['result']> {
-    return coreReady.value ? core!.call(name, args) : otherwise(trip.value!.id)
+    const tripId = trip.value!.id
+    await door
+    return coreReady.value ? core!.call(name, args) : otherwise(tripId)
   }
 
   async function undo(): Promise<boolean> {

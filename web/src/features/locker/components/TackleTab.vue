@@ -32,6 +32,8 @@ const kind = ref<PieceKind>('lure')
 const retired = ref(false)
 const boatId = ref<number | null>(null)
 const pieces = shallowRef<Piece[]>([])
+/** Of which kind they are: while another is asked for, no tap is meant for all of them. */
+const listed = ref('')
 const total = ref(0)
 const loaded = ref(false)
 const catalogue = shallowRef<Catalogue | null>(null)
@@ -45,9 +47,10 @@ const boat = computed(
 const FASTEST_MPS = 2.2352
 
 const load = latestOnly(
-  (query: { search: string; kind: string; retired: string }) => listPieces(query),
+  async (query: { search: string; kind: string; retired: string }) => ({ ...(await listPieces(query)), kind: query.kind }),
   (answer) => {
     pieces.value = answer.pieces
+    listed.value = answer.kind
     total.value = answer.total
     loaded.value = true
   },
@@ -82,7 +85,12 @@ async function count(piece: Piece, change: number): Promise<void> {
 }
 /** A boat that has nothing of this kind aboard yet: one tap counts one of each. */
 const noneAboard = computed(
-  () => boat.value !== undefined && !retired.value && pieces.value.length > 0 && pieces.value.every((piece) => aboard(piece) === 0),
+  () =>
+    boat.value !== undefined &&
+    !retired.value &&
+    listed.value === kind.value &&
+    pieces.value.length > 0 &&
+    pieces.value.every((piece) => aboard(piece) === 0),
 )
 async function oneOfEach(): Promise<void> {
   const boatNow = boat.value!.id
