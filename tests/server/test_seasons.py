@@ -18,6 +18,30 @@ pytestmark = pytest.mark.django_db
 SEASON, SHEET, BEGIN = "/api/seasons/", "/api/seasons/sheet/", "/api/seasons/begin/"
 
 
+def test_each_bite_names_the_events_that_told_it_and_none_that_was_undone(
+    client_in: Any, demo: Any
+):
+    road = f"/api/seasons/bites/{demo.pk}/"
+    kinds = ("hit", "hooked", "landed", "lost")
+    told = {str(event.pk): event for event in demo.events.filter(type__in=kinds)}
+    undone = {event.payload["event_id"] for event in demo.events.filter(type="undone")}
+    rows = client_in.get(road).json()
+    named = [one["event_id"] for row in rows for one in row["told"]]
+    assert sorted(named) == sorted(set(told) - undone)
+    for row in rows:
+        for one in row["told"]:
+            assert told[one["event_id"]].payload["rod_id"] == row["rod_id"]
+            assert one["at_s"] == told[one["event_id"]].at_s >= row["at_s"]
+    first = rows[0]["told"][-1]
+    back = {
+        "id": "00000000-0000-4000-8000-0000000000aa", "type": "undone",
+        "at_s": first["at_s"] + 0.001, "payload": {"event_id": first["event_id"]},
+    }
+    client_in.post(f"/api/trips/{demo.pk}/events/", {"events": [back]}, format="json")
+    after = [one["event_id"] for row in client_in.get(road).json() for one in row["told"]]
+    assert first["event_id"] not in after
+
+
 def test_handling_of_the_season_is_that_of_its_trips_together(client_in: Any, user: Any):
     season = client_in.get(SEASON, {"species": "trout"}).json()["ledger"]
     trips = user.trips.filter(species="trout", is_practice=False)
