@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from abc import abstractmethod
 from argparse import ArgumentParser
 from pathlib import Path
 from typing import Any
@@ -25,6 +26,6 @@ class OnAccount(BaseCommand):
             raise CommandError(f"There is no account {options['account']}: make it first.")
         self.act(owner, options["file"])
 
+    @abstractmethod
     def act(self, owner: Any, file: Path) -> None:
         """Do what the command is for."""
-        raise NotImplementedError
