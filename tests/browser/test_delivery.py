@@ -284,3 +284,30 @@ def test_a_new_version_says_so_and_takes_over_when_asked(
         assert (found["rod-4"], found["rod-5"]) == (2, 1)
     finally:
         server.stop()
+
+
+#: Keeping a tap takes a second and a half: its transaction is kept busy.
+SLOW_TO_KEEP = """(() => {
+  const real = IDBObjectStore.prototype.add
+  IDBObjectStore.prototype.add = function (...row) {
+    const asked = real.apply(this, row)
+    const until = performance.now() + 1500
+    const on = () => { if (performance.now() < until) this.get(0).onsuccess = on }
+    on()
+    return asked
+  }
+})()"""
+
+
+def test_what_the_screen_has_said_is_kept_however_soon_the_page_is_left(
+    signed_in: Page, server: RunningServer
+):
+    signed_in.add_init_script(SLOW_TO_KEEP)
+    signed_in.goto(f"{server.url}/rig")
+    signed_in.locator("[data-state=ready]").wait_for(timeout=60_000)
+    signed_in.get_by_test_id("rig-rod-4").click()
+    signed_in.get_by_test_id("again-bent").click()
+    expect(signed_in.get_by_test_id("look-again")).to_contain_text("bent")
+    signed_in.goto(f"{server.url}/fish")
+    signed_in.locator("[data-state=ready]").wait_for(timeout=60_000)
+    expect(signed_in.get_by_test_id("again-rod-4")).to_contain_text("bent")
