@@ -8,6 +8,7 @@ import EmptyState from './EmptyState.vue'
 import ErrorNote from './ErrorNote.vue'
 import NumberStepper from './NumberStepper.vue'
 import PickList from './PickList.vue'
+import SelectField from './SelectField.vue'
 import TextField from './TextField.vue'
 
 const show = (component: Component, props: Record<string, unknown>, attrs: Record<string, unknown> = {}) =>
@@ -36,6 +37,22 @@ describe('shared parts', () => {
     await kayak!.trigger('click')
     expect(wrapper.emitted('update:modelValue')).toEqual([[2]])
     expect(skiff!.text()).toContain('2 rods')
+  })
+
+  it('one of many is chosen by its name and keeps being a number', async () => {
+    const items = [
+      { value: 3, title: 'Skiff' },
+      { value: 7, title: 'Kayak' },
+    ]
+    const wrapper = show(SelectField, { modelValue: 3, label: 'boat', items, test: 'boat' })
+    const select = wrapper.get<HTMLSelectElement>('[data-test=boat]')
+    expect(select.element.selectedOptions[0]!.text).toBe('Skiff')
+    expect(wrapper.get('.label').text()).toBe('boat')
+    await select.setValue(7)
+    expect(wrapper.emitted('update:modelValue')).toEqual([[7]])
+    await wrapper.setProps({ silent: true })
+    expect(select.attributes('aria-label')).toBe('boat')
+    expect(wrapper.find('.label').exists()).toBe(false)
   })
 
   it('one of a few is chosen as a radio is', async () => {

@@ -6,6 +6,7 @@ import RodShape from '@/features/trip/components/RodShape.vue'
 import { CoreError } from '@/shared/core/protocol'
 import ChoiceRow from '@/shared/ui/ChoiceRow.vue'
 import NumberField from '@/shared/ui/NumberField.vue'
+import SelectField from '@/shared/ui/SelectField.vue'
 import { describeError } from '@/shared/units/describe'
 import { settled, type Typed } from '@/shared/units/measures'
 import { useDisplayStore } from '@/shared/units/store'
@@ -28,7 +29,17 @@ interface PlaceRow {
   shape: NonNullable<Place['ball_shape']>
 }
 const SHAPES: Rod['shape'][] = ['circle', 'triangle', 'square', 'diamond', 'pentagon', 'star', 'hexagon', 'cross']
-const BALLS = { round: 'round', torpedo: 'torpedo', disc: 'disc or pancake' }
+const PLACE_KINDS = [
+  { value: 'holder', title: 'rod holder' },
+  { value: 'downrigger', title: 'downrigger' },
+  { value: 'board', title: 'planer board clip' },
+] as const
+const SIDES = (['port', 'starboard'] as const).map((value) => ({ value, title: value }))
+const BALL_SHAPES = [
+  { value: 'round', title: 'round' },
+  { value: 'torpedo', title: 'torpedo' },
+  { value: 'disc', title: 'disc or pancake' },
+] as const
 
 const display = useDisplayStore()
 const name = ref('')
@@ -42,6 +53,9 @@ const preset = ref<string | null>(null)
 const chosen = ref<string | null>(null)
 const saving = ref(false)
 
+const cables = computed(() =>
+  (props.catalogue?.materials ?? []).filter((item) => item.is_cable).map((item) => ({ value: item.id, title: item.name })),
+)
 const usual = (kind: Place['kind']): Place | undefined => props.catalogue?.places.find((place) => place.kind === kind)
 
 function rowOf(place: Place): PlaceRow {
@@ -231,21 +245,8 @@ async function save(): Promise<void> {
         </div>
         <div v-if="current" :key="current.id" class="place" :data-test="`place-${current.id}`">
           <label class="field wide"><span class="label">name</span><input v-model="current.name" maxlength="60" /></label>
-          <label class="field"
-            ><span class="label">kind</span
-            ><select v-model="current.kind" :data-test="`place-kind-${current.id}`">
-              <option value="holder">rod holder</option>
-              <option value="downrigger">downrigger</option>
-              <option value="board">planer board clip</option>
-            </select></label
-          >
-          <label class="field"
-            ><span class="label">side</span
-            ><select v-model="current.side">
-              <option value="port">port</option>
-              <option value="starboard">starboard</option>
-            </select></label
-          >
+          <SelectField v-model="current.kind" label="kind" :items="PLACE_KINDS" :test="`place-kind-${current.id}`" />
+          <SelectField v-model="current.side" label="side" :items="SIDES" />
           <NumberField
             v-model="current.out"
             :label="current.kind === 'board' ? 'clip out' : 'tip out'"
@@ -255,22 +256,10 @@ async function save(): Promise<void> {
           <NumberField v-model="current.height" label="high" measure="long" :test="`place-height-${current.id}`" />
           <NumberField v-model="current.aft" label="behind transom" measure="long" />
           <template v-if="current.kind === 'downrigger'">
-            <label class="field"
-              ><span class="label">cable</span
-              ><select v-model="current.cable">
-                <option v-for="item in (catalogue?.materials ?? []).filter((m) => m.is_cable)" :key="item.id" :value="item.id">
-                  {{ item.name }}
-                </option>
-              </select></label
-            >
+            <SelectField v-model="current.cable" label="cable" :items="cables" />
             <NumberField v-model="current.cableLength" label="cable" measure="long" />
             <NumberField v-model="current.ball" label="ball" measure="ball" :test="`place-ball-${current.id}`" />
-            <label class="field"
-              ><span class="label">its shape</span
-              ><select v-model="current.shape" :data-test="`place-shape-${current.id}`">
-                <option v-for="(title, value) in BALLS" :key="value" :value="value">{{ title }}</option>
-              </select></label
-            >
+            <SelectField v-model="current.shape" label="its shape" :items="BALL_SHAPES" :test="`place-shape-${current.id}`" />
           </template>
           <button v-if="places.length > 1" type="button" class="plain" @click="places.splice(places.indexOf(current), 1)">Remove</button>
         </div>
@@ -286,9 +275,12 @@ async function save(): Promise<void> {
       <div v-for="(rod, index) in rods" :key="rod.id" class="rod">
         <RodShape :shape="rod.shape" :index="index" :size="24" />
         <input v-model="rod.name" maxlength="60" :aria-label="`Name of rod ${index + 1}`" />
-        <select v-model="rod.shape" :aria-label="`Mark of rod ${index + 1}`">
-          <option v-for="shape in SHAPES" :key="shape" :value="shape">{{ shape }}</option>
-        </select>
+        <SelectField
+          v-model="rod.shape"
+          :label="`Mark of rod ${index + 1}`"
+          silent
+          :items="SHAPES.map((shape) => ({ value: shape, title: shape }))"
+        />
         <button v-if="rods.length > 1" type="button" class="plain" @click="rods.splice(index, 1)">Remove</button>
       </div>
     </div>

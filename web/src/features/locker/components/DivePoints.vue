@@ -1,6 +1,8 @@
 <script setup lang="ts">
 // What depths a plug is said to reach: as printed on its package or seen on the water, up to five.
+import { computed } from 'vue'
 import NumberField from '@/shared/ui/NumberField.vue'
+import SelectField from '@/shared/ui/SelectField.vue'
 import type { Typed } from '@/shared/units/measures'
 import type { Catalogue } from '../api'
 import { usePointRows } from '../composables/usePointRows'
@@ -12,6 +14,9 @@ interface Point {
   material_id: string
 }
 const props = defineProps<{ points: Point[]; materials: Catalogue['materials'] }>()
+const strings = computed(() =>
+  props.materials.filter((item) => !item.is_cable && !item.has_core).map((item) => ({ value: item.id, title: item.name })),
+)
 const emit = defineEmits<{ change: [points: Point[]] }>()
 
 const MOST = 5
@@ -42,14 +47,7 @@ function add(): void {
       <NumberField v-model="row.out" label="line out" measure="long" :test="`point-out-${index}`" @change="send" />
       <NumberField v-model="row.depth" label="depth" measure="long" :test="`point-depth-${index}`" @change="send" />
       <NumberField v-model="row.speed" label="at" measure="speed" :test="`point-speed-${index}`" @change="send" />
-      <label
-        ><span class="label">on</span
-        ><select v-model="row.material" @change="send">
-          <option v-for="item in materials.filter((m) => !m.is_cable && !m.has_core)" :key="item.id" :value="item.id">
-            {{ item.name }}
-          </option>
-        </select></label
-      >
+      <SelectField v-model="row.material" label="on" :items="strings" @change="send" />
       <button type="button" class="plain" @click="drop(index)">Remove</button>
     </div>
     <button v-if="rows.length < MOST" type="button" class="plain" data-test="add-point" @click="add">Add a depth</button>

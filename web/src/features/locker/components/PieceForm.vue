@@ -6,6 +6,7 @@ import { useDisplayStore } from '@/shared/units/store'
 import { CoreError } from '@/shared/core/protocol'
 import { addPiece, changePiece, type Catalogue, type Piece, type PieceKind, type Properties } from '../api'
 import NumberField from '@/shared/ui/NumberField.vue'
+import SelectField from '@/shared/ui/SelectField.vue'
 import { settled as settle, shownIn, type Typed } from '@/shared/units/measures'
 import { blank, fieldsOf, get, KIND_TITLES, put, type Field } from '../logic/fields'
 import DivePoints from './DivePoints.vue'
@@ -30,9 +31,15 @@ watch(
 )
 
 const fields = computed(() => fieldsOf(props.kind, draft.value))
+const plugs = computed(() => [
+  { value: '', title: 'choose by size and lip' },
+  ...((props.catalogue?.plugs ?? []) as unknown as { id: string; name: string }[]).map(({ id, name }) => ({ value: id, title: name })),
+])
 const isPlug = computed(() => props.kind === 'lure' && draft.value.kind === 'plug')
 const materials = (field: Field) =>
-  (props.catalogue?.materials ?? []).filter((item) => !item.is_cable && item.has_core === (field.cored ?? false))
+  (props.catalogue?.materials ?? [])
+    .filter((item) => !item.is_cable && item.has_core === (field.cored ?? false))
+    .map((item) => ({ value: item.id, title: item.name }))
 const own = computed(() => (draft.value.own as { works: { low_mps: number; high_mps: number }; tow_point: string }[] | undefined) ?? [])
 
 const typed = (field: Field): Typed => (get(draft.value, field.path) as Typed | undefined) ?? null
@@ -85,13 +92,14 @@ async function save(): Promise<void> {
       <h2>{{ piece ? piece.name : `New: ${KIND_TITLES[kind].toLowerCase().replace(/s$/, '')}` }}</h2>
       <button type="button" class="plain" @click="emit('close')">Close</button>
     </header>
-    <label v-if="isPlug && !piece" class="field">
-      <span class="label">begin with a generic plug</span>
-      <select data-test="plug-catalogue" @change="fromCatalogue(($event.target as HTMLSelectElement).value)">
-        <option value="">choose by size and lip</option>
-        <option v-for="plug in catalogue?.plugs as unknown as Properties[]" :key="String(plug.id)" :value="plug.id">{{ plug.name }}</option>
-      </select>
-    </label>
+    <SelectField
+      v-if="isPlug && !piece"
+      :model-value="''"
+      label="begin with a generic plug"
+      :items="plugs"
+      test="plug-catalogue"
+      @update:model-value="fromCatalogue($event ?? '')"
+    />
     <div class="grid">
       <template v-for="field in fields.filter((item) => item.type !== 'flag')" :key="field.path">
         <NumberField
@@ -104,29 +112,24 @@ async function save(): Promise<void> {
           :test="`field-${field.path}`"
           @update:model-value="change(field.path, $event ?? undefined)"
         />
-        <label v-else class="field" :class="{ bad: problem?.field === field.path }">
+        <label v-else-if="field.type === 'text'" class="field" :class="{ bad: problem?.field === field.path }">
           <span class="label">{{ field.label }}</span>
           <input
-            v-if="field.type === 'text'"
             :value="String(get(draft, field.path) ?? '')"
             maxlength="60"
             :data-test="`field-${field.path}`"
             @input="change(field.path, ($event.target as HTMLInputElement).value)"
           />
-          <select
-            v-else
-            :value="get(draft, field.path) ?? ''"
-            :data-test="`field-${field.path}`"
-            @change="change(field.path, ($event.target as HTMLSelectElement).value)"
-          >
-            <template v-if="field.type === 'choice'">
-              <option v-for="option in field.options" :key="option.value" :value="option.value">{{ option.title }}</option>
-            </template>
-            <template v-else>
-              <option v-for="item in materials(field)" :key="item.id" :value="item.id">{{ item.name }}</option>
-            </template>
-          </select>
         </label>
+        <SelectField
+          v-else
+          :model-value="String(get(draft, field.path) ?? '')"
+          :label="field.label"
+          :items="field.type === 'choice' ? field.options! : materials(field)"
+          :bad="problem?.field === field.path"
+          :test="`field-${field.path}`"
+          @update:model-value="change(field.path, $event)"
+        />
       </template>
     </div>
     <div class="flags">

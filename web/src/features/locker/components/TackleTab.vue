@@ -23,6 +23,7 @@ import { KIND_TITLES } from '../logic/fields'
 import ImportPanel from './ImportPanel.vue'
 import LineTable from './LineTable.vue'
 import PieceForm from './PieceForm.vue'
+import SelectField from '@/shared/ui/SelectField.vue'
 
 const props = defineProps<{ boats: BoatRow[] }>()
 
@@ -148,12 +149,15 @@ const bar = (range: Range): Record<string, string> => ({
           aria-label="Find tackle"
           data-test="locker-search"
         />
-        <label v-if="boats.length" class="boat">
-          <span class="label">aboard</span>
-          <select :value="boat?.id" data-test="aboard-boat" @change="boatId = Number(($event.target as HTMLSelectElement).value)">
-            <option v-for="item in boats" :key="item.id" :value="item.id">{{ item.boat.boat_name }}</option>
-          </select>
-        </label>
+        <SelectField
+          v-if="boats.length"
+          class="boat"
+          :model-value="boat?.id ?? null"
+          label="aboard"
+          :items="boats.map((item) => ({ value: item.id, title: item.boat.boat_name }))"
+          test="aboard-boat"
+          @update:model-value="boatId = $event"
+        />
         <v-btn class="big" data-test="new-piece" @click="side = { what: 'form', piece: null }">New</v-btn>
         <v-btn class="big" data-test="open-import" @click="side = { what: 'import' }">From CSV</v-btn>
         <a class="big link" :href="`/api/locker/pieces.csv${boat ? `?outfit_id=${boat.id}` : ''}`" download>Save as CSV</a>
@@ -266,7 +270,7 @@ const bar = (range: Range): Record<string, string> => ({
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
-  align-items: center;
+  align-items: end;
 }
 .search {
   flex: 1;

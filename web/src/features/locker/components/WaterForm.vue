@@ -2,6 +2,7 @@
 // A water, and what its user read of its rules, with the day and where.
 import { computed, ref, watch } from 'vue'
 import NumberField from '@/shared/ui/NumberField.vue'
+import SelectField from '@/shared/ui/SelectField.vue'
 import { describeError } from '@/shared/units/describe'
 import { settled, type Typed } from '@/shared/units/measures'
 import { useDisplayStore } from '@/shared/units/store'
@@ -23,7 +24,15 @@ interface Form {
   zone: string
 }
 const form = ref<Form>({ name: '', deepest: null, latitude: null, longitude: null, offset: null, zone: '' })
-const ZONES = Intl.supportedValuesOf('timeZone')
+const ZONES = [
+  { value: '', title: 'hours from UTC, no summer time' },
+  ...Intl.supportedValuesOf('timeZone').map((zone) => ({ value: zone, title: zone.replaceAll('_', ' ') })),
+]
+const HOOKS = [
+  { value: 'any', title: 'any' },
+  { value: 'single', title: 'single only' },
+  { value: 'single_barbless', title: 'single, barbless' },
+] as const
 interface Rules {
   on: boolean
   hooks: NonNullable<WaterRules['hooks']>
@@ -117,13 +126,7 @@ async function save(): Promise<void> {
       <NumberField v-model="form.deepest" label="deepest" measure="long" test="water-deepest" />
       <NumberField v-model="form.latitude" label="latitude, north" measure="degrees" test="water-latitude" />
       <NumberField v-model="form.longitude" label="longitude, east (west is −)" measure="degrees" test="water-longitude" />
-      <label class="field"
-        ><span class="label">time zone</span
-        ><select v-model="form.zone" data-test="water-zone">
-          <option value="">hours from UTC, no summer time</option>
-          <option v-for="zone in ZONES" :key="zone" :value="zone">{{ zone.replaceAll('_', ' ') }}</option>
-        </select></label
-      >
+      <SelectField v-model="form.zone" label="time zone" :items="ZONES" test="water-zone" />
       <NumberField v-if="form.zone === ''" v-model="form.offset" label="hours from UTC" measure="hours" test="water-offset" />
     </div>
     <p v-if="water?.has_chart" class="label">It has a depth chart, which stays as it is.</p>
@@ -131,14 +134,7 @@ async function save(): Promise<void> {
     <fieldset v-if="rules.on">
       <legend class="label">Your own note. It is not the law: local rules are read where they are printed, and they come first.</legend>
       <div class="grid">
-        <label class="field"
-          ><span class="label">hooks</span
-          ><select v-model="rules.hooks" data-test="rules-hooks">
-            <option value="any">any</option>
-            <option value="single">single only</option>
-            <option value="single_barbless">single, barbless</option>
-          </select></label
-        >
+        <SelectField v-model="rules.hooks" label="hooks" :items="HOOKS" test="rules-hooks" />
         <NumberField v-model="rules.rods" label="most rods out on a boat" measure="count" placeholder="not said" test="rules-rods" />
         <label class="switch"><input v-model="rules.bait" type="checkbox" /> bait may be used</label>
         <FishRulesFields v-model="rules.all" test="rules" />

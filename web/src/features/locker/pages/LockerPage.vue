@@ -29,7 +29,9 @@ const problem = ref<string | null>(null)
 const open = ref<number | 'new' | null>(null)
 const said = ref('')
 
-const shownKey = computed(() => (open.value === 'new' ? null : open.value))
+/** What is shown: the first, until another is opened. */
+const shown = computed(() => open.value ?? (tab.value === 'boats' ? boats.value : waters.value)[0]?.id ?? null)
+const shownKey = computed(() => (shown.value === 'new' ? null : shown.value))
 const boatItems = computed(() =>
   boats.value.map(({ id, boat }) => ({
     value: id,
@@ -101,9 +103,9 @@ async function saved(what: string, id: number): Promise<void> {
       <div>
         <p v-if="said" class="said" role="status">{{ said }}</p>
         <BoatForm
-          v-if="open !== null"
-          :key="String(open)"
-          :boat="boats.find((item) => item.id === open) ?? null"
+          v-if="shown !== null"
+          :key="String(shown)"
+          :boat="boats.find((item) => item.id === shown) ?? null"
           :catalogue="catalogue"
           @saved="saved($event.boat.boat_name, $event.id)"
         />
@@ -117,13 +119,13 @@ async function saved(what: string, id: number): Promise<void> {
       </div>
       <div>
         <p v-if="said" class="said" role="status">{{ said }}</p>
-        <router-link v-if="typeof open === 'number'" :to="`/waters/${open}`" class="to-chart" data-test="to-chart">
+        <router-link v-if="shownKey !== null" :to="`/waters/${shownKey}`" class="to-chart" data-test="to-chart">
           Its chart: soundings, launch, hazards, closed water
         </router-link>
         <WaterForm
-          v-if="open !== null"
-          :key="String(open)"
-          :water="waters.find((item) => item.id === open) ?? null"
+          v-if="shown !== null"
+          :key="String(shown)"
+          :water="waters.find((item) => item.id === shown) ?? null"
           @saved="saved($event.name, $event.id)"
         />
       </div>

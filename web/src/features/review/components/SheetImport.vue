@@ -1,10 +1,11 @@
 <script setup lang="ts">
 // Somebody's spreadsheet of fish: what is understood of it is shown, can be set right, and is kept when that is said.
-import { ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 import ErrorNote from '@/shared/ui/ErrorNote.vue'
 import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatFishLength, formatLength, formatTemperature } from '@/shared/units/units'
+import SelectField from '@/shared/ui/SelectField.vue'
 import { readSheet, type SheetAsked, type SheetRead, type Species } from '../api'
 
 const MOST_BYTES = 1_800_000
@@ -23,7 +24,11 @@ const UNITS: Record<string, string[]> = {
   speed: ['mph', 'kn', 'km/h', 'm/s'],
   temperature: ['°F', '°C'],
 }
-const ORDERS = { ymd: 'year-month-day', mdy: 'month/day/year', dmy: 'day/month/year' }
+const ORDERS = [
+  { value: 'ymd', title: 'year-month-day' },
+  { value: 'mdy', title: 'month/day/year' },
+  { value: 'dmy', title: 'day/month/year' },
+] as const
 
 async function send(change: Partial<SheetAsked>): Promise<void> {
   if (!asked.value) return
@@ -52,10 +57,13 @@ async function pick(event: Event): Promise<void> {
   asked.value = { name: file.name.slice(0, 120), text: await file.text(), species: props.species, take: false }
   await send({})
 }
-const column = (name: string, value: string): Promise<void> =>
-  send({ columns: { ...read.value!.mapping, [name]: value === '' ? -1 : Number(value) } })
+const NO_COLUMN = -1
+const columns = computed(() => [
+  { value: NO_COLUMN, title: '–' },
+  ...(read.value?.columns ?? []).map((item, i) => ({ value: i, title: item.head || `column ${i + 1}` })),
+])
+const column = (name: string, value: number): Promise<void> => send({ columns: { ...read.value!.mapping, [name]: value } })
 const unit = (name: string, value: string): Promise<void> => send({ units: { ...read.value!.units, [name]: value } })
-const chosen = (event: Event): string => (event.target as HTMLSelectElement).value
 </script>
 
 <template>
@@ -68,31 +76,33 @@ const chosen = (event: Event): string => (event.target as HTMLSelectElement).val
     <ErrorNote :text="problem" />
     <template v-if="read">
       <div class="map">
-        <label v-for="name in NAMES" :key="name">
-          <span class="label">{{ name }}</span>
-          <select :value="read.mapping[name] ?? ''" :data-test="`sheet-column-${name}`" @change="column(name, chosen($event))">
-            <option value="">–</option>
-            <option v-for="(item, i) in read.columns" :key="i" :value="i">{{ item.head || `column ${i + 1}` }}</option>
-          </select>
-          <select
+        <div v-for="name in NAMES" :key="name" class="one">
+          <SelectField
+            :model-value="read.mapping[name] ?? NO_COLUMN"
+            :label="name"
+            :items="columns"
+            :test="`sheet-column-${name}`"
+            @update:model-value="column(name, $event ?? NO_COLUMN)"
+          />
+          <SelectField
             v-if="read.units[name]"
-            :value="read.units[name]"
-            :aria-label="`unit of ${name}`"
-            :data-test="`sheet-unit-${name}`"
-            @change="unit(name, chosen($event))"
-          >
-            <option v-for="item in UNITS[name]" :key="item">{{ item }}</option>
-          </select>
-          <select
+            :model-value="read.units[name]"
+            :label="`unit of ${name}`"
+            silent
+            :items="UNITS[name]!.map((unit) => ({ value: unit, title: unit }))"
+            :test="`sheet-unit-${name}`"
+            @update:model-value="unit(name, $event!)"
+          />
+          <SelectField
             v-if="name === 'date'"
-            :value="read.dates"
-            aria-label="order of dates"
-            data-test="sheet-dates"
-            @change="send({ dates: chosen($event) as 'ymd' })"
-          >
-            <option v-for="(words, order) in ORDERS" :key="order" :value="order">{{ words }}</option>
-          </select>
-        </label>
+            :model-value="read.dates"
+            label="order of dates"
+            silent
+            :items="ORDERS"
+            test="sheet-dates"
+            @update:model-value="send({ dates: $event as SheetAsked['dates'] })"
+          />
+        </div>
       </div>
       <p v-for="words in read.unsure" :key="words" class="unsure">Guessed: {{ words }}.</p>
       <p data-test="sheet-sum">
@@ -148,18 +158,9 @@ h3 {
   flex-wrap: wrap;
   gap: 8px 16px;
 }
-.map label {
+.map .one {
   display: grid;
   gap: 2px;
-}
-select {
-  min-height: 44px;
-  padding: 4px 8px;
-  border: 1px solid var(--ink);
-  border-radius: 4px;
-  background: var(--frost);
-  color: var(--ink);
-  font: inherit;
 }
 .unsure {
   font-weight: 650;

@@ -5,6 +5,7 @@ import type { BesideView, LookState } from '@/features/trip/api'
 import { formatClock } from '@/features/trip/logic/format'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatSpeed, speedFromMps, speedToMps } from '@/shared/units/units'
+import SelectField from '@/shared/ui/SelectField.vue'
 
 type RodBeside = BesideView['rods'][number]
 const props = defineProps<{
@@ -74,16 +75,18 @@ const groups = computed(() => [
         range from then on.
       </p>
       <div class="row">
-        <select
+        <SelectField
           v-if="blade !== null"
           v-model="piece"
-          aria-label="Which piece"
-          data-test="audition-piece"
+          label="Which piece"
+          silent
+          :items="[
+            { value: 'attractor', title: blade },
+            { value: 'lure', title: lure },
+          ]"
+          test="audition-piece"
           @change="((slow = null), (fast = null))"
-        >
-          <option value="attractor">{{ blade }}</option>
-          <option value="lure">{{ lure }}</option>
-        </select>
+        />
         <strong v-else>{{ lure }}</strong>
         <span class="label">
           now {{ formatSpeed((looked === 'attractor' ? rod.blade_works! : rod.lure_works).low_mps, display.units, false) }}–{{
@@ -168,12 +171,6 @@ li button,
   flex-wrap: wrap;
   gap: 8px;
   align-items: center;
-}
-select {
-  min-height: 44px;
-  border: 1px solid var(--line);
-  border-radius: 4px;
-  padding: 0 8px;
 }
 .big {
   min-height: 48px;

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import type { SpreadCheck, TripDocument } from '@/features/trip/api'
 import { formatClock } from '@/features/trip/logic/format'
 import { parseNumber } from '@/shared/units/parse'
+import SelectField from '@/shared/ui/SelectField.vue'
 
 const props = defineProps<{
   spread: SpreadCheck
@@ -36,9 +37,14 @@ async function keep(): Promise<void> {
     </summary>
     <p class="label">Cable in the water at trolling speed, against the boat's metal. {{ spread.voltage_schools }}</p>
     <div class="row">
-      <select :value="chosen ?? cables[0]?.id" aria-label="Which cable" @change="chosen = ($event.target as HTMLSelectElement).value">
-        <option v-for="place in cables" :key="place.id" :value="place.id">{{ place.name }}</option>
-      </select>
+      <SelectField
+        class="cable"
+        :model-value="chosen ?? cables[0]?.id ?? null"
+        label="Which cable"
+        silent
+        :items="cables.map((place) => ({ value: place.id, title: place.name }))"
+        @update:model-value="chosen = $event"
+      />
       <input v-model="volts" inputmode="decimal" aria-label="Volts" placeholder="V" data-test="volts" @keydown.enter="keep" />
       <v-btn class="keep" data-test="keep-volts" @click="keep">Keep</v-btn>
     </div>
@@ -71,7 +77,9 @@ summary {
   gap: 6px;
   margin: 6px 0;
 }
-select,
+.cable {
+  flex: 1;
+}
 input {
   min-height: 44px;
   min-width: 0;

@@ -13,6 +13,7 @@ import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatLength, formatSpeed, speedFromMps, speedToMps, stepM } from '@/shared/units/units'
 import SpreadDepths from '../components/SpreadDepths.vue'
+import SelectField from '@/shared/ui/SelectField.vue'
 
 const store = useTripStore()
 const questions = useQuestions()
@@ -28,6 +29,11 @@ const said = ref('')
 /** What is aboard now: tackle brought during the trip is in it. */
 const aboard = shallowRef<TripDocument['outfit'] | null>(null)
 const outfit = computed(() => aboard.value ?? store.trip!.outfit)
+const blades = computed(() => [
+  { value: '', title: 'no attractor' },
+  ...outfit.value.attractors.map((item) => ({ value: item.id, title: item.name })),
+])
+const lures = computed(() => outfit.value.lures.map((item) => ({ value: item.id, title: `${item.name}, ${item.colour}` })))
 const index = (id: string): number =>
   Math.max(
     0,
@@ -179,22 +185,21 @@ const { empty } = useOpenTrip(async () => {
               >
             </div>
             <div class="wears">
-              <select
-                :value="rod.setup.attractor_id ?? ''"
-                :aria-label="`Attractor of ${rod.setup.rod_id}`"
-                @change="wear(rod.setup.rod_id, { attractor_id: ($event.target as HTMLSelectElement).value || null, tow_point: '' })"
-              >
-                <option value="">no attractor</option>
-                <option v-for="item in outfit.attractors" :key="item.id" :value="item.id">{{ item.name }}</option>
-              </select>
-              <select
-                :value="rod.setup.lure_id"
-                :aria-label="`Lure of ${rod.setup.rod_id}`"
-                :data-test="`lure-${rod.setup.rod_id}`"
-                @change="wear(rod.setup.rod_id, { lure_id: ($event.target as HTMLSelectElement).value })"
-              >
-                <option v-for="item in outfit.lures" :key="item.id" :value="item.id">{{ item.name }}, {{ item.colour }}</option>
-              </select>
+              <SelectField
+                :model-value="rod.setup.attractor_id ?? ''"
+                :label="`Attractor of ${rod.setup.rod_id}`"
+                silent
+                :items="blades"
+                @update:model-value="wear(rod.setup.rod_id, { attractor_id: $event || null, tow_point: '' })"
+              />
+              <SelectField
+                :model-value="rod.setup.lure_id"
+                :label="`Lure of ${rod.setup.rod_id}`"
+                silent
+                :items="lures"
+                :test="`lure-${rod.setup.rod_id}`"
+                @update:model-value="wear(rod.setup.rod_id, { lure_id: $event! })"
+              />
             </div>
             <button class="off" @click="takeOff(rod.setup.rod_id)">Leave it in</button>
             <p class="why label">
@@ -300,15 +305,8 @@ header {
   min-width: 128px;
   text-align: center;
 }
-select {
-  min-height: 44px;
-  min-width: 0;
+.wears > * {
   flex: 1;
-  border: 1px solid var(--line);
-  border-radius: 4px;
-  padding: 0 8px;
-  color: var(--ink);
-  background: var(--frost);
 }
 .why {
   grid-column: 2 / -1;

@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 import type { RodSetup, TripDocument } from '../api'
 import NumberField from '@/shared/ui/NumberField.vue'
+import SelectField from '@/shared/ui/SelectField.vue'
 import type { Typed } from '@/shared/units/measures'
 
 const props = defineProps<{ setup: RodSetup; outfit: TripDocument['outfit'] }>()
@@ -16,13 +17,14 @@ interface Named {
   id: string
   name: string
 }
+const named = ({ id, name }: Named) => ({ value: id, title: name })
 /** A choice that may be none; left out altogether where there is nothing to choose from. */
 const optional = (key: Choice, label: string, items: Named[] | undefined) =>
-  items?.length ? [{ key, label, items: [{ id: '', name: 'none said' }, ...items.map(({ id, name }) => ({ id, name }))] }] : []
+  items?.length ? [{ key, label, items: [{ value: '', title: 'none said' }, ...items.map(named)] }] : []
 const towPoints = computed(() => props.outfit.attractors.find((item) => item.id === props.setup.attractor_id)?.tow_points ?? [])
 const choices = computed(() => [
-  { key: 'place_id' as Choice, label: 'stands at', items: props.outfit.places.map(({ id, name }) => ({ id, name })) },
-  { key: 'line_id' as Choice, label: 'line', items: props.outfit.lines.map(({ id, name }) => ({ id, name })) },
+  { key: 'place_id' as Choice, label: 'stands at', items: props.outfit.places.map(named) },
+  { key: 'line_id' as Choice, label: 'line', items: props.outfit.lines.map(named) },
   ...(props.setup.attractor_id ? optional('leader_id', 'leader', props.outfit.leaders) : []),
   ...(line.value?.kind === 'downrigger' ? optional('release_id', 'release', props.outfit.releases) : []),
   ...(props.setup.attractor_id && props.outfit.snubbers?.length
@@ -77,27 +79,23 @@ function type(field: { key: Measured; label: string }, value: Typed): void {
       <span class="label">{{ item.piece }}</span>
       <button type="button" :data-test="`choose-${item.piece}`" @click="emit('open', item.piece)">{{ item.name }}</button>
     </div>
-    <label v-for="choice in choices" :key="choice.key">
-      <span class="label">{{ choice.label }}</span>
-      <select
-        :value="setup[choice.key] ?? ''"
-        :data-test="`choose-${choice.key}`"
-        @change="choose(choice.key, ($event.target as HTMLSelectElement).value)"
-      >
-        <option v-for="item in choice.items" :key="item.id" :value="item.id">{{ item.name }}</option>
-      </select>
-    </label>
-    <label v-if="towPoints.length">
-      <span class="label">tow point</span>
-      <select
-        :value="setup.tow_point ?? ''"
-        data-test="choose-tow_point"
-        @change="emit('change', { ...setup, tow_point: ($event.target as HTMLSelectElement).value })"
-      >
-        <option value="">not said</option>
-        <option v-for="item in towPoints" :key="item.name" :value="item.name">{{ item.name }}</option>
-      </select>
-    </label>
+    <SelectField
+      v-for="choice in choices"
+      :key="choice.key"
+      :model-value="setup[choice.key] ?? ''"
+      :label="choice.label"
+      :items="choice.items"
+      :test="`choose-${choice.key}`"
+      @update:model-value="choose(choice.key, $event ?? '')"
+    />
+    <SelectField
+      v-if="towPoints.length"
+      :model-value="setup.tow_point ?? ''"
+      label="tow point"
+      :items="[{ value: '', title: 'not said' }, ...towPoints.map(({ name }) => ({ value: name, title: name }))]"
+      test="choose-tow_point"
+      @update:model-value="emit('change', { ...setup, tow_point: $event ?? '' })"
+    />
     <NumberField
       v-for="field in measures"
       :key="field.key"
@@ -132,8 +130,8 @@ label {
 .worn {
   display: flex;
   flex-direction: column;
+  gap: 2px;
 }
-select,
 input,
 button {
   min-height: 44px;
