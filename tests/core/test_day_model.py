@@ -252,3 +252,40 @@ def test_little_or_odd_evidence_makes_nothing_certain(hits):
     )[0]
     assert 0.02 < weighed.better < 0.98
     assert math.isfinite(weighed.worth)
+
+
+def test_fish_passed_are_held_against_the_usual_of_the_day():
+    one = model()
+    assert one.passing(0) == 0.0
+    # Two steps, six fish: three a step is usual, and six are there.
+    assert one.passing(6) == pytest.approx(math.log(6.5 / 3.5))
+    assert one.passing(0) == pytest.approx(math.log(0.5 / 2.5))
+    copied = one.copy()
+    assert copied.passing(2) == one.passing(2) == pytest.approx(0.0)
+
+
+def test_dry_hour_among_fish_blames_the_lure_more_than_one_where_none_were():
+    def after(passing: float) -> float:
+        one = model()
+        pink = one.weights(recipe(), THUMB)
+        one.count(pink, 0, 120.0, passing=passing)
+        return one.log_rate(pink)[0]
+
+    among, nowhere = after(1.5), after(-1.5)
+    assert among < after(0.0) < nowhere
+    # Dry is dry: it speaks for nothing.
+    fresh = model()
+    assert nowhere < fresh.log_rate(fresh.weights(recipe(), THUMB))[0]
+
+
+def test_how_much_fish_passed_count_is_learnt():
+    """A day on which marks are other fish: many hits without a mark, none among them."""
+    believed = []
+    for with_marks, without in ((4, 0), (0, 4)):
+        one = model()
+        pink = one.weights(recipe(), THUMB)
+        for _ in range(12):
+            one.count(pink, with_marks, 30.0, passing=1.2)
+            one.count(pink, without, 30.0, passing=-1.2)
+        believed.append(one.mean[one._passing])
+    assert believed[0] > day_model.PASSING > believed[1]

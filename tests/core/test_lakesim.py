@@ -261,3 +261,63 @@ def test_what_is_true_was_held_more_probable_than_what_is_not():
     true = np.mean([c.probability for c in claims if c.true])
     false = np.mean([c.probability for c in claims if not c.true])
     assert true > false + 0.05
+
+
+class Round:
+    """Turns round every so many minutes, or never."""
+
+    name = "round"
+
+    def __init__(self, every: int) -> None:
+        self.every = every
+
+    def begin(self, aboard: Aboard, world: World) -> None:
+        self.aboard = aboard
+
+    def decide(self, aboard: Aboard) -> Change | None:
+        turn = self.every and aboard.minute % self.every == 0
+        return Change(kind="turn", turn_round=True) if turn else None
+
+
+def test_who_turns_round_meets_the_same_places_again_after_the_minutes_of_the_turn():
+    on, back = Round(0), Round(20)
+    for policy in (on, back):
+        play(Standard(7), policy, 7, until_min=50)
+    lap = on.aboard.lap_min
+    assert on.aboard.places[30] == pytest.approx(30.0 / lap % 1.0)
+    # Nineteen minutes on, two to turn, then back by the way it came.
+    assert back.aboard.places[19] == back.aboard.places[21]
+    assert back.aboard.places[25] == pytest.approx(back.aboard.places[15])
+
+
+def test_school_that_is_passed_again_and_again_is_scared_and_comes_back():
+    day = Standard(11)
+    centre, _, size = max(day.schools, key=lambda school: school[2])
+    fresh = day.crowd_at(centre)
+    assert fresh == pytest.approx(size)
+    for minute in range(20):
+        day.placed(minute, centre)
+    scared = day.crowd_at(centre)
+    # A twentieth goes each minute and a fortieth of those gone come back: under three quarters.
+    assert scared < 0.75 * fresh
+    for minute in range(20, 200):
+        day.placed(minute, (centre + 0.5) % 1.0)
+    assert scared < 0.95 * fresh < day.crowd_at(centre) <= fresh
+    # What was met in a minute stays as it was, whatever is asked later.
+    assert day.crowd(19) > day.crowd(25)
+
+
+def test_advice_in_a_world_without_a_lap_never_turns():
+    class Watched(Advisor):
+        turned = 0
+
+        def decide(self, aboard: Aboard) -> Change | None:
+            change = super().decide(aboard)
+            Watched.turned += change is not None and change.turn_round
+            return change
+
+    play(Tiny(1), Watched(), 1, until_min=240)
+    assert Watched.turned == 0
+    for seed in (901, 902, 903):
+        play(Standard(seed), Watched(), seed, until_min=300)
+    assert Watched.turned > 0

@@ -30,6 +30,7 @@ from .habits import habit_moves
 from .shows import recipe_of, thumb_of
 from .situation import Advice, Move, RunnerUp, Situation
 from .tries import try_moves
+from .turning import turn_comes_first, turn_move
 
 LEARNT: Final = 0.75
 """From this probability on the day has shown it; under it, it is a trial (judged)."""
@@ -75,6 +76,9 @@ def next_move(situation: Situation) -> Advice:
     weighed = [w for w in _weighed(situation, recipes) if stands(w[0])]
     others = _runners_up(weighed[1:4])
     best, worth = weighed[0] if weighed and best_option([weighed[0][1]]) else (None, None)
+    turn = turn_move(situation, recipes.values(), _thumb(situation))
+    if turn is not None and stands(turn) and turn_comes_first(turn.gain_hits or 0.0, worth):
+        return Advice(move=turn, others=_runners_up(weighed[:3]))
     back = back_move(situation, recipes, _thumb(situation))
     if back is not None and stands(back):
         told = back.gain_hits or 0.0

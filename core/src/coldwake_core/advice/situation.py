@@ -126,6 +126,23 @@ class Advice:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Ways:
+    """What the way on and the way back hold.
+
+    Parameters
+    ----------
+    ahead, back : tuple of float
+        Fish against what the day met elsewhere, minute by minute, the nearest first.
+    back_deg : float
+        Which way the way back goes, degrees.
+    """
+
+    ahead: tuple[float, ...]
+    back: tuple[float, ...]
+    back_deg: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Situation:
     """Everything a move is chosen from.
 
@@ -153,6 +170,8 @@ class Situation:
         Minutes until dark.
     depths_at : callable
         Depths of the rods that fish, m by rod, at another speed, m/s.
+    ways : Ways or None
+        What lies ahead and behind; None where the boat's places are not known.
     """
 
     outfit: Outfit
@@ -166,3 +185,4 @@ class Situation:
     model: DayModel
     minutes_left: float
     depths_at: Callable[[float], Mapping[str, float]]
+    ways: Ways | None = None

@@ -78,6 +78,10 @@ TRUST: Final = 0.6
 TRUST_SD: Final = 0.6
 """Spreads of all effects: judged, and wide, so that a day can overrule any of them."""
 MARKS_SD: Final = 3.0
+PASSING: Final = 0.5
+PASSING_SD: Final = 0.4
+"""How the log of the rate goes with that of the fish passed: as half of it, until a day shows
+(judged). A screen shows some of the fish, and not all of them bite."""
 DEPTH_FALL_M: Final = 3.0
 SPEED_FALL: Final = 0.3
 SETBACK_FALL: Final = 0.8
@@ -116,7 +120,9 @@ class DayModel:
         self._clock = self._add([[CLOCK_SD**2]], CLOCK_MEMORY_MIN)
         self._trust = self._add([[TRUST_SD**2]], math.inf)
         self._marks = self._add([[MARKS_SD**2]], 0.0)
-        self.mean[self._trust] = TRUST
+        self._passing = self._add([[PASSING_SD**2]], math.inf)
+        self._passed = (0, 0)
+        self.mean[self._trust], self.mean[self._passing] = TRUST, PASSING
         self._dials: dict[str, tuple[int, Dial]] = {}
         for name, dial in (
             ("depth", depth), ("speed", SPEED), ("flash", FLASH), ("thump", THUMP),
@@ -283,7 +289,26 @@ class DayModel:
                     for j, value in enumerate(fresh, start):
                         row[j] += value
 
-    def count(self, weights: Weights, hits: int, minutes: float) -> None:
+    def passing(self, marks: int) -> float:
+        """Take note of the fish marked in five minutes, and return how they are against the usual.
+
+        Parameters
+        ----------
+        marks : int
+            Fish seen on the sonar, >= 0.
+
+        Returns
+        -------
+        float
+            Log of the ratio to the mean of all so far; 0 on a day without a mark.
+        """
+        fish, steps = self._passed[0] + marks, self._passed[1] + 1
+        self._passed = fish, steps
+        return math.log((marks + 0.5) / (fish / steps + 0.5))
+
+    def count(
+        self, weights: Weights, hits: int, minutes: float, *, passing: float = 0.0
+    ) -> None:
         """Learn from hits over rod-minutes of one recipe.
 
         Parameters
@@ -294,8 +319,13 @@ class DayModel:
             Hits, >= 0.
         minutes : float
             Rod-minutes, > 0.
+        passing : float
+            What ``passing`` returned for these minutes: a dry rod where no fish are says little.
         """
-        self._learn(self._real(weights), hits, math.log(LEVEL_PM * minutes), OVERDISPERSION)
+        met = [(self._passing, passing)] if passing else []
+        self._learn(
+            [*self._real(weights), *met], hits, math.log(LEVEL_PM * minutes), OVERDISPERSION
+        )
 
     def remember(self, days: Sequence[EarlierDay], share: float) -> None:
         """Learn from earlier days, before anything of this one is counted.

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+import math
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Final, Literal
 
 from ..gear.setup import RodSetup
 from ..record.state import Answer, Stint
+from .bait import stint_minutes
 from .control import Sides, compare_with_control
 from .rates import Exposure, RateComparison
 
@@ -15,6 +17,9 @@ BEFORE_S: Final = 3600.0
 """How long before a change speaks for what was before."""
 MOST_JUDGED: Final = 12
 """The latest moves are judged; older ones are Review's."""
+
+UNJUDGED: Final = ("tuning", "turn")
+"""Moves that change nothing on any rod: a look, and a way back through fish."""
 
 Lack = Literal["no_control", "minutes", ""]
 
@@ -56,7 +61,7 @@ class JudgedMove:
 
 def judge_moves(
     answers: Sequence[Answer], stints: Sequence[Stint], bites: Sequence[tuple[float, str, str]],
-    now_s: float,
+    now_s: float, looks: Mapping[str, Sequence[float]] | None = None,
 ) -> list[JudgedMove]:
     """Return what can be said of the latest moves that were taken, the latest first.
 
@@ -70,6 +75,8 @@ def judge_moves(
         Time, rod and kind of each bite.
     now_s : float
         Seconds since 1970-01-01 UTC.
+    looks : mapping of str to sequence of float, optional
+        When the bait of each rod was looked at, s: what it fished without is taken off.
 
     Returns
     -------
@@ -80,21 +87,45 @@ def judge_moves(
     A change on all rods at once has no control: then, and where a side has too few rod-minutes,
     it is too early, whatever was counted. A change ends when the rod is changed again.
     """
-    taken = [answer for answer in answers if answer.taken and answer.move.kind != "tuning"]
-    return [_judge(answer, stints, bites, now_s) for answer in reversed(taken[-MOST_JUDGED:])]
+    taken = [a for a in answers if a.taken and a.move.kind not in UNJUDGED]
+    count = _Counter(stints, bites, looks or {})
+    return [_judge(answer, count, now_s) for answer in reversed(taken[-MOST_JUDGED:])]
 
 
-def _judge(
-    answer: Answer, stints: Sequence[Stint], bites: Sequence[tuple[float, str, str]], now_s: float
-) -> JudgedMove:
-    at_s, rod_id = answer.at_s, answer.move.rod_id
+@dataclass(frozen=True, slots=True)
+class _Counter:
+    """What is counted from."""
+
+    stints: Sequence[Stint]
+    bites: Sequence[tuple[float, str, str]]
+    looks: Mapping[str, Sequence[float]]
+
+    def exposure(self, rod_ids: set[str], start_s: float, end_s: float) -> Exposure:
+        """Hits and rod-minutes of some rods between two times, while they fished, bait on."""
+        hits = {
+            rod_id: [at_s for at_s, rod, kind in self.bites if rod == rod_id and kind == "hit"]
+            for rod_id in rod_ids
+        }
+        minutes = math.fsum(
+            stint_minutes(
+                stint, start_s, end_s, looks=self.looks.get(stint.rod_id, ()),
+                hits=hits[stint.rod_id],
+            )
+            for stint in self.stints if stint.rod_id in rod_ids
+        )
+        counted = sum(1 for times in hits.values() for at_s in times if start_s <= at_s < end_s)
+        return Exposure(hits=counted, minutes=minutes)
+
+
+def _judge(answer: Answer, count: _Counter, now_s: float) -> JudgedMove:
+    at_s, rod_id, stints = answer.at_s, answer.move.rod_id, count.stints
     if rod_id is None:
         everyone = {stint.rod_id for stint in stints}
         nobody = Exposure(hits=0, minutes=0.0)
         return JudgedMove(
             title=answer.move.title, at_s=at_s, rod_id=None,
-            before=_exposure(stints, bites, everyone, at_s - BEFORE_S, at_s),
-            after=_exposure(stints, bites, everyone, at_s, now_s), control=nobody,
+            before=count.exposure(everyone, at_s - BEFORE_S, at_s),
+            after=count.exposure(everyone, at_s, now_s), control=nobody,
             result=RateComparison(probability=0.5, verdict="too_early"), lack="no_control",
             ended=False,
         )
@@ -106,8 +137,8 @@ def _judge(
     }
     sides = [
         Sides(
-            changed=_exposure(stints, bites, {rod_id}, first_s, last_s),
-            control=_exposure(stints, bites, beside, first_s, last_s),
+            changed=count.exposure({rod_id}, first_s, last_s),
+            control=count.exposure(beside, first_s, last_s),
         )
         for first_s, last_s in ((begin_s, at_s), (at_s, end_s))
     ]
@@ -154,20 +185,3 @@ def _steady(stints: Sequence[Stint], rod_id: str, begin_s: float, end_s: float) 
         if s.rod_id == rod_id and s.start_s < end_s and (s.end_s is None or s.end_s > begin_s)
     ]
     return len({_what(s) for s in during}) == 1
-
-
-def _exposure(
-    stints: Sequence[Stint], bites: Sequence[tuple[float, str, str]], rod_ids: set[str],
-    start_s: float, end_s: float,
-) -> Exposure:
-    """Hits and rod-minutes of some rods between two times, while they fished."""
-    minutes = 0.0
-    for stint in stints:
-        if stint.rod_id in rod_ids:
-            last = end_s if stint.end_s is None else min(stint.end_s, end_s)
-            minutes += max(last - max(stint.start_s, start_s), 0.0) / 60.0
-    hits = sum(
-        1 for at_s, rod, kind in bites
-        if kind == "hit" and rod in rod_ids and start_s <= at_s < end_s
-    )
-    return Exposure(hits=hits, minutes=minutes)

@@ -16,7 +16,7 @@ from ..advice.tries import RESET_MIN
 from ..constants import FOOT_M, MPH_MPS
 from ..evidence.recipe import Recipe
 from .boat import LURES, Look, RodState, at_depth, recipe_of, works
-from .world import DAY_MIN, Seen, Shown, World
+from .world import DAY_MIN, Lapped, Seen, Shown, World
 
 DECIDE_MIN: Final = 5
 BAIT_MIN: Final = 70.0
@@ -26,23 +26,30 @@ LOST_BY_HIT: Final = 0.5
 CHECK_OUT_MIN: Final = 2
 FISH_OUT_MIN: Final = 4
 """Minutes a rod is out of the water with a fish, and to look at its bait (judged)."""
+ROUND_MIN: Final = 2
+"""Minutes to turn round with lines out: no fish are passed in them (judged)."""
 TURN_EVERY_MIN: Final = 12
 TURN_MIN: Final = 1
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Change:
-    """What a policy does: rods as they are then, a speed, and minutes out of the water."""
+    """What a policy does: rods as they are then, a speed, minutes out of the water, a turn."""
 
     kind: str
     rods: tuple[tuple[int, RodState], ...] = ()
     speed_mps: float | None = None
     cost_min: float = 0.0
+    turn_round: bool = False
 
 
 @dataclass(slots=True)
 class Aboard:
-    """What anybody aboard knows: a policy sees this and nothing else."""
+    """What anybody aboard knows: a policy sees this and nothing else.
+
+    ``places`` is where on the lap it was in each minute, ``way`` which way it goes and ``lap_min``
+    how long a lap is; without a lap they are empty and 0.
+    """
 
     minute: int
     seen: Seen
@@ -52,6 +59,9 @@ class Aboard:
     hits: list[tuple[int, int]] = field(default_factory=list)
     marks: list[tuple[int, float]] = field(default_factory=list)
     fished: list[list[tuple[int, Recipe]]] = field(default_factory=list)
+    places: list[float] = field(default_factory=list)
+    way: int = 1
+    lap_min: float = 0.0
 
     def recipes(self) -> list[Recipe]:
         """Return what each rod shows."""
@@ -152,6 +162,9 @@ def play(
     )
     bait_on = [True] * count
     bait_seen = [0] * count
+    lap = world if isinstance(world, Lapped) else None
+    aboard.lap_min = lap.lap_min if lap else 0.0
+    place, round_until = 0.0, 0
     tally = [0, 0, 0]
     changes, spent = 0, 0.0
     policy.begin(aboard, world)
@@ -164,9 +177,16 @@ def play(
             if change is not None:
                 changes += 1
                 _carry_out(aboard, change, bait_on, bait_seen)
+                if change.turn_round:
+                    aboard.way, round_until = -aboard.way, minute + ROUND_MIN
+        if lap is not None:
+            if minute and minute >= round_until:
+                place = (place + aboard.way / lap.lap_min) % 1.0
+            lap.placed(minute, place)
+            aboard.places.append(place)
         marks_rng = np.random.default_rng((seed, 11, minute))
         aboard.marks += [(minute, depth) for depth in world.marks(minute, marks_rng)]
-        turning = minute % TURN_EVERY_MIN < TURN_MIN and minute > 0
+        turning = minute < round_until or (minute % TURN_EVERY_MIN < TURN_MIN and minute > 0)
         recipes = aboard.recipes()
         shown = []
         for index, rod in enumerate(aboard.rods):

@@ -3,21 +3,26 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from dataclasses import replace
 from typing import Final
 
 from ..advice.choice import Option, best_option, weigh_options
 from ..advice.method import method_of_the_hour
 from ..advice.shows import thumb_of
+from ..advice.turning import AHEAD_MIN, rate_of_all, turn_comes_first, turning_gain
 from ..constants import FOOT_M
 from ..evidence.day_model import STEP_MIN, DayModel
-from ..evidence.recipe import Thumb
+from ..evidence.ground import Ground
+from ..evidence.recipe import Recipe, Thumb
 from .boat import COLOURS, RodState, at_depth, recipe_of, works
-from .day import Aboard, Change, Policy, reset_min
+from .day import DECIDE_MIN, Aboard, Change, Policy, reset_min
 from .steps import copies_of, steps_of
-from .world import DAY_MIN, Shown, World
+from .world import DAY_MIN, Lapped, Shown, World
 
 ABOVE_M: Final = 2.0 * FOOT_M
+TROLLED_M: Final = 43.0
+"""What a boat trolls in a minute, m: 1.6 mph."""
 
 
 class Fixed:
@@ -34,9 +39,12 @@ class Fixed:
 
 
 class Habit:
-    """What many do: copy what is two hits ahead, another colour when dry, a step to the marks."""
+    """What many do: back through where they bit, copy what is two hits ahead, another colour when
+    dry, a step to the marks.
+    """
 
     name = "habit"
+    BACK_WITHIN_MIN = 10
     COPY_AHEAD = 2
     DRY_MIN = 60
     MARKS_EVERY_MIN = 30
@@ -45,11 +53,16 @@ class Habit:
         """Start the clocks of a day."""
         self.changed_at = [0] * len(aboard.rods)
         self.counted_from = [0] * len(aboard.rods)
-        self.marks_at = 0
+        self.marks_at = self.turned_at = 0
         self.colour = 0
 
     def decide(self, aboard: Aboard) -> Change | None:
         """Return what habit does."""
+        since = aboard.minute - self.BACK_WITHIN_MIN
+        if aboard.places and self.turned_at <= since and any(at >= since for at, _ in aboard.hits):
+            # Found: turn round and go back through.
+            self.turned_at = aboard.minute
+            return Change(kind="turn", turn_round=True)
         hits = [
             sum(1 for at, rod in aboard.hits if rod == i and at >= self.counted_from[i])
             for i in range(len(aboard.rods))
@@ -112,6 +125,7 @@ class Advisor:
     def begin(self, aboard: Aboard, world: World) -> None:
         """Begin with nothing but rules of thumb."""
         self.model = DayModel(deepest_m=min(aboard.seen.bottom_m, 24.0))
+        self.ground = Ground()
 
     def decide(self, aboard: Aboard) -> Change | None:
         """Learn from the last five minutes, and choose."""
@@ -133,11 +147,37 @@ class Advisor:
             self.model, thumb, now, options, float(DAY_MIN - aboard.minute)
         )
         best = best_option(self.weighed)
+        turn = self._turning(aboard, thumb, now)
+        if turn_comes_first(turn, best):
+            return Change(kind="turn", turn_round=True)
         return None if best is None else kept[best.option.key]
+
+    def _turning(self, aboard: Aboard, thumb: Thumb, now: Mapping[str, Recipe]) -> float:
+        """Hits to be gained by turning round."""
+        if not aboard.places:
+            return 0.0
+        here, step = aboard.places[-1], aboard.way / aboard.lap_min
+        ahead, back = (
+            self.ground.holds(at_min=aboard.minute, places=[
+                _on_lap(here + way * step * i, aboard.lap_min) for i in range(1, AHEAD_MIN + 1)
+            ])
+            for way in (1, -1)
+        )
+        return turning_gain(
+            rate_pm=rate_of_all(self.model, now.values(), thumb), ahead=ahead, back=back
+        )
 
     def _learn(self, aboard: Aboard, thumb: Thumb) -> None:
         since = aboard.minute - int(STEP_MIN)
         self.model.pass_time()
+        passing = self.model.passing(sum(1 for at, _ in aboard.marks if at >= since))
+        for at, place in list(enumerate(aboard.places))[since:]:
+            east, north = _on_lap(place, aboard.lap_min)
+            self.ground.pass_by(
+                at_min=at, east_m=east, north_m=north, minutes=1.0,
+                marks=sum(1 for when, _ in aboard.marks if when == at),
+                hits=sum(1 for when, _ in aboard.hits if when == at),
+            )
         for index, pieces in enumerate(aboard.fished):
             recent = [(at, recipe) for at, recipe in pieces[-int(STEP_MIN):] if at >= since]
             if not recent:
@@ -145,11 +185,19 @@ class Advisor:
             hits = sum(1 for at, rod in aboard.hits if rod == index and at >= since)
             if works(aboard.rods[index].look, aboard.speed_mps):
                 self.model.count(
-                    self.model.weights(recent[-1][1], thumb), hits, float(len(recent))
+                    self.model.weights(recent[-1][1], thumb), hits, float(len(recent)),
+                    passing=passing,
                 )
         self.model.mark([
             (max(depth - ABOVE_M, 0.3), 1) for at, depth in aboard.marks if at >= since
         ])
+
+
+def _on_lap(place: float, lap_min: float) -> tuple[float, float]:
+    """Where a place of a lap lies, m east and north of its middle: laps are taken for circles."""
+    across_m = lap_min * TROLLED_M / (2.0 * math.pi)
+    angle = 2.0 * math.pi * place
+    return across_m * math.sin(angle), across_m * math.cos(angle)
 
 
 def option_of(change: Change, aboard: Aboard, key: str) -> Option | None:
@@ -201,6 +249,7 @@ class Oracle:
         """Return the step that earns most over the next hour, if the truth stays as it is."""
         left = min(self.AHEAD_MIN, float(DAY_MIN - aboard.minute))
         now = self._rates(aboard, aboard.rods, aboard.speed_mps)
+        turn = self._turning(aboard, math.fsum(now))
         best, worth = None, 0.05
         for change in steps_of(aboard):
             if change.speed_mps is not None:
@@ -213,7 +262,22 @@ class Oracle:
                 gain = max(left - change.cost_min, 0.0) * rate - left * now[index]
             if gain > worth:
                 best, worth = change, gain
+        if turn > max(0.05, 0.0 if best is None else worth * DECIDE_MIN / left):
+            return Change(kind="turn", turn_round=True)
         return best
+
+    def _turning(self, aboard: Aboard, rate_pm: float) -> float:
+        """Hits to be gained by turning round."""
+        world = self.world
+        if not isinstance(world, Lapped):
+            return 0.0
+        here, step = aboard.places[-1], aboard.way / aboard.lap_min
+        ahead, back = (
+            [world.crowd_at(here + way * step * i) for i in range(1, AHEAD_MIN + 1)]
+            for way in (1, -1)
+        )
+        there = world.crowd_at(here)
+        return turning_gain(rate_pm=rate_pm / max(there, 1e-9), ahead=ahead, back=back)
 
     def _rates(self, aboard: Aboard, rods: list[RodState], speed_mps: float) -> list[float]:
         shown = [

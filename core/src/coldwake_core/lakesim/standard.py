@@ -80,6 +80,9 @@ class Parameters:
     mark_noise_m: float = 0.5
     stray_marks: float = 0.25
     """Share of marks that are not the fish that bite: other kinds, bait, idle ones."""
+    put_down: float = 0.05
+    rests_min: float = 40.0
+    """A minute over the middle of a school scares this share of it off; how fast they come back."""
     hooked: tuple[float, float] = (0.45, 0.8)
     landed: tuple[float, float] = (0.6, 0.9)
 
@@ -110,6 +113,8 @@ class Standard:
             for _ in range(int(draw.integers(p.schools[0], p.schools[1] + 1)))
         ]
         self.way: dict[int, tuple[float, float]] = {}
+        self.scared = [0.0] * len(self.schools)
+        self.passed: dict[int, float] = {}
         self.level = float(np.log(p.hits_pm) + draw.normal(0.0, p.hits_sd))
         self.bite = _walk(draw, p.bite_sd, p.bite_memory_min)
         self._depths(draw)
@@ -177,17 +182,42 @@ class Standard:
         """
         self.way[minute] = share, bottom_m
 
+    def placed(self, minute: int, place: float) -> None:
+        """Tell where on its lap the boat is in a minute, 0 to 1: minute by minute, from the first.
+
+        Who never says is thought to go round and round, and to scare nothing.
+        """
+        p = self.parameters
+        self.passed[minute] = self.crowd_at(place)
+        for index, near in enumerate(self._near(place)):
+            left = 1.0 - self.scared[index]
+            self.scared[index] += p.put_down * near * left - self.scared[index] / p.rests_min
+
+    def crowd_at(self, place: float) -> float:
+        """Return how many fish are at a place of the lap now, 1 over a school none of them left."""
+        there = zip(self._near(place), self.schools, self.scared, strict=True)
+        return max(
+            self.parameters.between, *(near * s[2] * (1.0 - scared) for near, s, scared in there)
+        )
+
+    def _near(self, place: float) -> list[float]:
+        """How far in each school a place of the lap is, 1 in its middle."""
+        return [
+            _bell(abs((place - centre + 0.5) % 1.0 - 0.5) / (0.5 * share))
+            for centre, share, _ in self.schools
+        ]
+
     def crowd(self, minute: int) -> float:
         """Return how many fish are under the boat, 1 over a school."""
-        place = (minute / self.lap_min) % 1.0
-        most = self.parameters.between
-        for centre, share, size in self.schools:
-            if minute in self.way:
-                off = abs(self.way[minute][0] - centre)
-            else:
-                off = abs((place - centre + 0.5) % 1.0 - 0.5)
-            most = max(most, size * math.exp(-0.5 * (off / (0.5 * share)) ** 2))
-        return most
+        if minute in self.passed:
+            return self.passed[minute]
+        if minute not in self.way:
+            return self.crowd_at(minute / self.lap_min)
+        here = self.way[minute][0]
+        near = (
+            size * _bell((here - centre) / (0.5 * share)) for centre, share, size in self.schools
+        )
+        return max(self.parameters.between, *near)
 
     def marks(self, minute: int, rng: np.random.Generator) -> list[float]:
         """Return the depths, m, of the fish that the sonar shows in a minute."""
@@ -249,6 +279,10 @@ class Standard:
     def fate(self, minute: int, shown: Shown) -> Fate:
         """Return what becomes of a hit on a lure."""
         return Fate(hooked=self.hooked, landed=self.landed)
+
+
+def _bell(off: float) -> float:
+    return math.exp(-0.5 * off * off)
 
 
 def _walk(draw: np.random.Generator, sd: float, memory_min: float) -> Array:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Protocol
+from typing import Protocol, runtime_checkable
 
 import numpy as np
 
@@ -89,3 +89,22 @@ class World(Protocol):
 
     def fate(self, minute: int, shown: Shown) -> Fate:
         """Return what becomes of a hit on a lure."""
+
+
+@runtime_checkable
+class Lapped(Protocol):
+    """What a world has besides where the boat may turn round on its lap; another needs none of it.
+
+    Attributes
+    ----------
+    lap_min : float
+        Minutes of a lap.
+    """
+
+    lap_min: float
+
+    def placed(self, minute: int, place: float) -> None:
+        """Tell where on its lap the boat is, 0 to 1: minute by minute, from the first."""
+
+    def crowd_at(self, place: float) -> float:
+        """Return how many fish are at a place of the lap now, 1 over a school: an oracle's."""

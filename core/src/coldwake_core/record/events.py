@@ -25,6 +25,7 @@ from .payloads import (
     MoveAnswered,
     Nothing,
     OffsetChosen,
+    PassBegun,
     PositionFixed,
     ReadingSetAside,
     RodOnly,
@@ -38,7 +39,7 @@ from .payloads import (
     check_uuid,
 )
 from .planned import DayPlan
-from .told import BiteTold, Noted, PassBegun, TurnBegun
+from .told import BiteTold, Noted, TurnBegun
 
 Payload = (
     RodSetup | LineSet | RodOnly | Landed | SpeedChanged | TemperatureRead | MarkSeen | Sounded

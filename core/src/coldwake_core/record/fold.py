@@ -46,7 +46,7 @@ from .state import (
     TimedMark,
     TripState,
 )
-from .told import APPLY_TOLD
+from .told import APPLY_TOLD, begin_pass
 from .trip import PastReading, Trip
 
 PLACE_KNOWN_S: Final = 120.0
@@ -130,6 +130,11 @@ def _start_stint(state: TripState, rod: RodState, at_s: float) -> None:
         state.stints.append(Stint(rod.rod_id, rod.setup, rod.setting_m, at_s))
 
 
+def _baited(state: TripState, rod: RodState, at_s: float) -> None:
+    rod.bait_since_s = at_s
+    state.bait_looks[rod.rod_id] = (*state.bait_looks.get(rod.rod_id, ()), at_s)
+
+
 def _rig(state: TripState, at_s: float, setup: RodSetup, _: str = "") -> None:
     rod = state.rods[setup.rod_id]
     _end_stint(state, rod.rod_id, at_s)
@@ -138,7 +143,7 @@ def _rig(state: TripState, at_s: float, setup: RodSetup, _: str = "") -> None:
         rod.setting_m = rod.wanted_depth_m = None
         rod.status = "in"
     rod.setup = setup
-    rod.bait_since_s = at_s
+    _baited(state, rod, at_s)
     if rod.status == "fishing":
         rod.soak_since_s = at_s
         _start_stint(state, rod, at_s)
@@ -154,7 +159,7 @@ def _set_line(state: TripState, at_s: float, line: LineSet, _: str = "") -> None
     # Another device may have ended the trip: a line that goes down says that it goes on.
     state.ended = False
     if rod.bait_since_s is None:
-        rod.bait_since_s = at_s
+        _baited(state, rod, at_s)
     _start_stint(state, rod, at_s)
     if rod.setup is not None:
         # One cable, one counter: the other lines on it go up and down with the ball.
@@ -256,7 +261,7 @@ def _tangled(state: TripState, at_s: float, item: RodOnly, _: str) -> None:
 
 
 def _bait(state: TripState, at_s: float, item: RodOnly, _: str) -> None:
-    state.rods[item.rod_id].bait_since_s = at_s
+    _baited(state, state.rods[item.rod_id], at_s)
 
 
 def _count_hit(state: TripState, at_s: float, rod: RodState) -> None:
@@ -379,6 +384,8 @@ def _taken(state: TripState, at_s: float, item: MoveAnswered, _: str) -> None:
         _rig(state, at_s, item.change.rod_rigged)
     if item.change.checked is not None:
         apply_checked(state, at_s, item.change.checked)
+    if item.change.pass_begun is not None:
+        begin_pass(state, at_s, item.change.pass_begun, "")
 
 
 def _refused(state: TripState, at_s: float, item: MoveAnswered, _: str) -> None:

@@ -339,35 +339,51 @@ class SchoolChosen:
 
 MoveKind = Literal[
     "speed", "depth", "copy", "colour", "tackle", "tuning", "setback", "leader", "attractor",
-    "lure",
+    "lure", "turn",
 ]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class PassBegun:
+    """A pass through fish begins."""
+
+    toward_deg: float | None = None
+
+    def check(self) -> None:
+        """Raise InvalidInputError unless the heading is one."""
+        if self.toward_deg is not None:
+            require_number("toward_deg", self.toward_deg, low=0.0, high=360.0, unit="degrees")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class MoveChange:
-    """What a move does: exactly one of the four."""
+    """What a move does: exactly one of these."""
 
     line_set: LineSet | None = None
     speed_changed: SpeedChanged | None = None
     rod_rigged: RodSetup | None = None
     checked: Checked | None = None
+    pass_begun: PassBegun | None = None
 
     def check(self) -> None:
         """Raise InvalidInputError unless exactly one is given."""
         given = [change for change in self.all() if change is not None]
         if len(given) != 1:
             raise InvalidInputError(
-                "change", len(given), "exactly one of line_set, speed_changed, rod_rigged, checked"
+                "change", len(given),
+                "exactly one of line_set, speed_changed, rod_rigged, checked, pass_begun",
             )
 
-    def all(self) -> tuple[LineSet | SpeedChanged | RodSetup | Checked | None, ...]:
-        """Return the four, most of them None.
+    def all(self) -> tuple[LineSet | SpeedChanged | RodSetup | Checked | PassBegun | None, ...]:
+        """Return all of them, most of them None.
 
         Returns
         -------
-        tuple, length 4
+        tuple, length 5
         """
-        return self.line_set, self.speed_changed, self.rod_rigged, self.checked
+        return (
+            self.line_set, self.speed_changed, self.rod_rigged, self.checked, self.pass_begun
+        )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -276,6 +276,7 @@ class TripState:
     surface: Reading | None = None
     plan: DayPlan | None = None
     told: dict[tuple[str, float], ToldBite] = field(default_factory=dict)
+    bait_looks: dict[str, tuple[float, ...]] = field(default_factory=dict)
     passes: list[Pass] = field(default_factory=list)
     notes: list[TimedNote] = field(default_factory=list)
     fixes: list[tuple[float, PositionFixed]] = field(default_factory=list)

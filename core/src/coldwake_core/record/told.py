@@ -9,7 +9,7 @@ from typing import Any, Final, Literal
 from ..checks import require_number, require_text
 from ..errors import InvalidInputError
 from .fold_beside import look_again
-from .payloads import check_photo
+from .payloads import PassBegun, check_photo
 from .state import Pass, TimedNote, ToldBite, TripState, Turn
 
 SAME_BITE_S: Final = 1800.0
@@ -48,18 +48,6 @@ class BiteTold:
         """Raise InvalidInputError where nothing is told."""
         if self.felt is None and self.lost is None and self.doing is None:
             raise InvalidInputError("felt", None, "how it felt, where it came off, or the line")
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class PassBegun:
-    """A pass through fish begins."""
-
-    toward_deg: float | None = None
-
-    def check(self) -> None:
-        """Raise InvalidInputError unless the heading is one."""
-        if self.toward_deg is not None:
-            require_number("toward_deg", self.toward_deg, low=0.0, high=360.0, unit="degrees")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -104,7 +92,20 @@ def _told(state: TripState, at_s: float, item: BiteTold, _: str) -> None:
     state.told[item.rod_id, bite_s] = replace(known, **given)
 
 
-def _begun(state: TripState, at_s: float, item: PassBegun, _: str) -> None:
+def begin_pass(state: TripState, at_s: float, item: PassBegun, _: str) -> None:
+    """Begin a pass; the one before is over.
+
+    Parameters
+    ----------
+    state : TripState
+        Changed in place.
+    at_s : float
+        When, seconds since 1970-01-01 UTC.
+    item : PassBegun
+        Which way it goes.
+    _ : str
+        Id of the event, which nobody asks for.
+    """
     _ended(state, at_s, None, "")
     state.passes.append(Pass(at_s))
 
@@ -136,6 +137,6 @@ def _noted(state: TripState, at_s: float, item: Noted, event_id: str) -> None:
 
 
 APPLY_TOLD: Final[dict[str, Callable[[TripState, float, Any, str], None]]] = {
-    "bite_told": _told, "pass_begun": _begun, "pass_ended": _ended, "noted": _noted,
+    "bite_told": _told, "pass_begun": begin_pass, "pass_ended": _ended, "noted": _noted,
     "turn_begun": _turn, "turn_ended": _straight,
 }

@@ -15,6 +15,7 @@ from typing import Final
 from ..advice.marks import run_at_m
 from ..advice.shows import recipe_of, thumb_of
 from ..errors import CoreError
+from ..evidence.bait import stint_minutes
 from ..evidence.day_model import STEP_MIN, DayModel, expected
 from ..evidence.recipe import Recipe, Thumb
 from ..gear.setup import RodSetup, working_range
@@ -169,6 +170,7 @@ def _teach(
     marks: tuple[tuple[float, int], ...], shown: Shown,
 ) -> None:
     model.pass_time()
+    passing = model.passing(sum(count for _, count in marks))
     for piece in pieces:
         # A rod fishes one thing for hours: its line is placed once.
         key = piece.setup, piece.setting_m, piece.speed_mps
@@ -176,7 +178,9 @@ def _teach(
             shown[key] = _shown(now, piece)
         recipe = shown[key]
         if recipe is not None and piece.minutes > 0.25:
-            model.count(model.weights(recipe, thumb), piece.hits, piece.minutes)
+            model.count(
+                model.weights(recipe, thumb), piece.hits, piece.minutes, passing=passing
+            )
     model.mark(marks)
 
 
@@ -217,11 +221,14 @@ def _steps(now: Now, now_s: float) -> list[Step]:
             if last <= first:
                 continue
             begun = bisect_left(times, last)
+            bites = hits[stint.rod_id]
             pieces[index].append(Piece(
                 stint.rod_id, stint.setup, stint.setting_m,
                 state.speeds[begun - 1][1] if begun else now.speed_mps,
-                _between(hits[stint.rod_id], first, last, to_the_end=last == stint.end_s),
-                (last - first) / 60.0,
+                _between(bites, first, last, to_the_end=last == stint.end_s),
+                stint_minutes(
+                    stint, first, last, looks=state.bait_looks.get(stint.rod_id, ()), hits=bites
+                ),
             ))
     # Sonar tells depths by the foot: hundreds of marks lie at a few dozen of them.
     run_at: dict[float, float] = {}

@@ -3643,19 +3643,21 @@ export interface components {
              *     * `leader` - leader
              *     * `attractor` - attractor
              *     * `lure` - lure
+             *     * `turn` - turn
              * @enum {string}
              */
-            kind: "speed" | "depth" | "copy" | "colour" | "tackle" | "tuning" | "setback" | "leader" | "attractor" | "lure";
+            kind: "speed" | "depth" | "copy" | "colour" | "tackle" | "tuning" | "setback" | "leader" | "attractor" | "lure" | "turn";
             title: string;
             change: components["schemas"]["MoveChange"];
             rod_id?: string | null;
         };
-        /** @description What a move does: exactly one of the four. */
+        /** @description What a move does: exactly one of these. */
         MoveChange: {
             line_set?: components["schemas"]["LineSet"] | null;
             speed_changed?: components["schemas"]["SpeedChanged"] | null;
             rod_rigged?: components["schemas"]["RodSetup"] | null;
             checked?: components["schemas"]["Checked"] | null;
+            pass_begun?: components["schemas"]["PassBegun"] | null;
         };
         /** @description The password that the account has, and another. */
         NewPassword: {

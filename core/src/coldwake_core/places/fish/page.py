@@ -30,6 +30,7 @@ from ...trip.keep_out import keep_out_now
 from ...trip.learnt import learnt
 from ...trip.now import Now
 from ...trip.today import method_now, phase_now, today
+from ...trip.ways import ways
 from .ahead import bottom_here_m, look_ahead, over_the_track
 from .bites import bites_now, casting_now, latest_pass, turn_hint, turning_now
 from .rods import rod_views
@@ -97,7 +98,7 @@ def fish_view(now: Now, now_s: float, *, advised: bool = True) -> FishView:
             outfit=outfit, state=state, now_s=now_s, speed_mps=speed, rods=now_rods,
             window=window, method=method, bands=bands, model=learnt(now, now_s),
             minutes_left=max(now.trip.sun.dark_s - now_s, 0.0) / 60.0,
-            depths_at=lambda mps: _depths_at(now, now_rods, mps),
+            depths_at=lambda mps: _depths_at(now, now_rods, mps), ways=ways(now, now_s),
         ))
     recent = {mark.event_id for mark in recent_marks(state.marks, now_s)}
     return FishView(
@@ -118,7 +119,9 @@ def fish_view(now: Now, now_s: float, *, advised: bool = True) -> FishView:
         bites=bites_now(state, now_s), passing=latest_pass(state, now_s),
         casting=casting_now(state), turning=turning_now(state, now_s), turn_hint=turn_hint(state),
         funnel=funnel_view(state, now.trip.species), earlier=_earlier(now),
-        judged=tuple(judge_moves(state.answers, state.stints, state.bites, now_s)),
+        judged=tuple(judge_moves(
+            state.answers, state.stints, state.bites, now_s, state.bait_looks
+        )),
         temperatures=tuple(
             TemperaturePoint(
                 at_s=r.at_s, temperature_degc=r.temperature_degc, depth_m=r.depth_m

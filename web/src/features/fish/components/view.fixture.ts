@@ -47,7 +47,12 @@ export const move: Move = {
     kind: 'depth',
     title: 'Set a rod to this depth',
     rod_id: 'rod-1',
-    change: { line_set: { rod_id: 'rod-1', setting_m: 13, wanted_depth_m: 40 * FT }, speed_changed: null, rod_rigged: null },
+    change: {
+      line_set: { rod_id: 'rod-1', setting_m: 13, wanted_depth_m: 40 * FT },
+      speed_changed: null,
+      rod_rigged: null,
+      pass_begun: null,
+    },
   },
   reason: 'Fish were marked.',
   basis: 'marks',

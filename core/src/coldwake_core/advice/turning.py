@@ -1,0 +1,124 @@
+"""Whether to turn round and go back through what was met, or to go on."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Sequence
+from typing import Final
+
+from ..evidence.day_model import STEP_MIN, DayModel
+from ..evidence.recipe import Recipe, Thumb
+from ..record.payloads import MoveAnswered, MoveChange, PassBegun
+from .choice import Weighed
+from .situation import Move, Situation
+
+AHEAD_MIN: Final = 16
+"""So far a way is looked at, min (judged: there and a little beyond)."""
+ROUND_MIN: Final = 2
+"""Minutes to turn round with lines out, in which nothing is met (judged)."""
+LEAST_TURN_HITS: Final = 0.3
+"""Hits to be gained from which a turn is worth the trouble (judged)."""
+
+
+def turning_gain(*, rate_pm: float, ahead: Sequence[float], back: Sequence[float]) -> float:
+    """Return how many hits are to be gained by turning round now.
+
+    Parameters
+    ----------
+    rate_pm : float
+        Hits a minute of all rods together where as many fish are met as usual.
+    ahead, back : sequence of float
+        How many fish the way on and the way back hold, against the usual, minute by minute, the
+        nearest first.
+
+    Returns
+    -------
+    float
+        Below 0 where going on is worth more.
+    """
+    return rate_pm * (sum(back[: AHEAD_MIN - ROUND_MIN]) - sum(ahead[:AHEAD_MIN]))
+
+
+def turn_move(now: Situation, recipes: Iterable[Recipe], thumb: Thumb | None) -> Move | None:
+    """Return the move back through what was met, where it is worth a turn.
+
+    Parameters
+    ----------
+    now : Situation
+        The trip now.
+    recipes : iterable of Recipe
+        What each rod that fishes shows.
+    thumb : Thumb or None
+        Rules of thumb of the hour.
+
+    Returns
+    -------
+    Move or None
+        None where going on is worth as much, or nobody knows where the boat has been.
+    """
+    ways = now.ways
+    if ways is None or (now.state.turns and now.state.turns[-1].end_s is None):
+        return None
+    gain = turning_gain(
+        rate_pm=rate_of_all(now.model, recipes, thumb), ahead=ways.ahead, back=ways.back
+    )
+    if gain < LEAST_TURN_HITS:
+        return None
+    lies = sum(ways.back) / len(ways.back), sum(ways.ahead) / len(ways.ahead)
+    return Move(
+        answer=MoveAnswered(
+            # Taken or put off, it is of this track: another stretch has another.
+            key=f"turn:{round(ways.back_deg / 45.0) % 8}", kind="turn",
+            title="Turn round, go back through",
+            change=MoveChange(pass_begun=PassBegun(toward_deg=ways.back_deg)),
+        ),
+        reason=f"By what was marked and hit along the track, the way back holds {lies[0]:.1f} "
+               f"times what the day met on the whole, the way on {lies[1]:.1f}. Turn wide: inside "
+               "lines sink.",
+        basis="evidence", source="Marks and hits along the track; found fish are gone back through "
+                                 "(common practice)",
+        cost_min=float(ROUND_MIN), judge_after_min=float(AHEAD_MIN), gain_hits=gain,
+        lasts_min=float(AHEAD_MIN),
+    )
+
+
+def rate_of_all(model: DayModel, recipes: Iterable[Recipe], thumb: Thumb | None) -> float:
+    """Return how many hits a minute all rods together can expect.
+
+    Parameters
+    ----------
+    model : DayModel
+        What is known of the day.
+    recipes : iterable of Recipe
+        What each rod shows.
+    thumb : Thumb or None
+        Rules of thumb of the hour.
+
+    Returns
+    -------
+    float
+    """
+    found = 0.0
+    for recipe in recipes:
+        mean, variance = model.log_rate(model.weights(recipe, thumb))
+        found += math.exp(mean + 0.5 * min(variance, 2.0))
+    return found
+
+
+def turn_comes_first(gain: float, other: Weighed | None) -> bool:
+    """Return whether a turn is made now rather than what else is best.
+
+    Parameters
+    ----------
+    gain : float
+        Hits to be gained by the turn.
+    other : Weighed or None
+        What else is best, if anything is worth it.
+
+    Returns
+    -------
+    bool
+        What can wait until the next look loses those minutes alone; a way back gets longer.
+    """
+    waits = 0.0 if other is None else other.worth * STEP_MIN / other.horizon_min
+    return gain >= max(LEAST_TURN_HITS, waits)
