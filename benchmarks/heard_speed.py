@@ -18,7 +18,7 @@ from pace import pace
 
 from instruments.sentences import Lines, Reader
 from running import ApiUser, RunningServer
-from standins.boat import sentence
+from coldwake_core.lakesim.spoken import sentence
 
 KINDS = (
     "GPRMC,123519,A,4807.038,N,01131.000,E,022.4,084.4,230394,003.1,W",

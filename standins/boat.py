@@ -11,7 +11,6 @@ from __future__ import annotations
 
 import argparse
 import asyncio
-import functools
 import json
 import os
 import time
@@ -19,25 +18,10 @@ from collections.abc import Iterator
 from pathlib import Path
 
 from coldwake_core.chart.features import Feature
-from coldwake_core.chart.grid import DepthGrid, moved
+from coldwake_core.chart.grid import DepthGrid
 from coldwake_core.decode import decode
 from coldwake_core.lakesim.sailing import TURN_M, Sailing, along
-
-KNOT_MPS = 1852.0 / 3600.0
-TRANSDUCER_M = 0.4
-
-
-def sentence(body: str) -> str:
-    """Return a body with its frame and checksum."""
-    check = functools.reduce(lambda sum_, char: sum_ ^ ord(char), body, 0)
-    return f"${body}*{check:02X}\r\n"
-
-
-def _angle(degrees: float, whole: int, letters: str) -> str:
-    size = abs(degrees)
-    return (
-        f"{int(size):0{whole}d}{60.0 * (size % 1.0):07.4f},{letters[0 if degrees >= 0.0 else 1]}"
-    )
+from coldwake_core.lakesim.spoken import Around, says
 
 
 class Boat(Sailing):
@@ -45,24 +29,10 @@ class Boat(Sailing):
 
     def says(self, now_s: float) -> Iterator[str]:
         """Yield what its instruments say at a moment."""
-        rng = self.rng
-        clock = time.strftime("%H%M%S", time.gmtime(now_s))
-        day = time.strftime("%d%m%y", time.gmtime(now_s))
-        fix = moved(
-            self.place, course_deg=rng.uniform(0.0, 360.0), distance_m=abs(rng.normal(0.0, 1.5))
+        around = Around(
+            depth_m=self.depth_m, surface_degc=self.warm_degc, mark_m=self._mark_m
         )
-        knots = self.ground_mps / KNOT_MPS
-        yield sentence(
-            f"GPRMC,{clock},A,{_angle(fix.latitude_deg, 2, 'NS')},"
-            f"{_angle(fix.longitude_deg, 3, 'EW')},{knots:.2f},{self.ground_deg:.1f},{day},,,A"
-        )
-        wheel = max(self.speed_mps + rng.normal(0.0, 0.03), 0.0) / KNOT_MPS
-        yield sentence(f"IIVHW,,T,{self.course_deg:.1f},M,{wheel:.2f},N,{wheel * 1.852:.2f},K")
-        under = self.depth_m - TRANSDUCER_M + rng.normal(0.0, 0.04)
-        yield sentence(f"SDDPT,{max(under, 0.0):.2f},{TRANSDUCER_M:.1f}")
-        yield sentence(f"IIMTW,{self.warm_degc + rng.normal(0.0, 0.03):.1f},C")
-        if self._mark_m is not None and self._mark_m > 0.3:
-            yield sentence(f"PCWK,{self._mark_m:.1f}")
+        yield from says(self, around, now_s, self.rng)
 
 
 async def serve(boat: Boat, port: int, pace: float, parent: int | None) -> None:

@@ -11,8 +11,8 @@ from pathlib import Path
 
 import pytest
 from playwright.sync_api import Page, expect
-from standins.boat import sentence
 
+from coldwake_core.lakesim.spoken import sentence
 from paths import ROOT
 from running import ApiUser, RunningServer
 

@@ -19,14 +19,13 @@ from coldwake_core.lakesim.practice import (
     Place,
     as_the_world_names,
     happenings,
+    marks_in,
     truth_of,
 )
 from coldwake_core.lakesim.standard import Standard
 from coldwake_core.lakesim.world import Fate, Seen
 
-HERE = Place(
-    latitude_deg=44.0, longitude_deg=-115.0, course_deg=30.0, bottom_m=18.0, is_turning=False
-)
+HERE = Place(bottom_m=18.0, is_turning=False)
 
 
 class Greedy:
@@ -91,16 +90,9 @@ def test_a_fight_ends_once_after_its_time():
     assert not [rod for _, rod in play(Greedy(), over, minute=at + 5) if rod]
 
 
-def test_instruments_tell_what_is_new():
-    first = play(Greedy(rate=0.0), out())
-    assert [kind for kind, _ in first] == [
-        "position_fixed", "sounded", "temperature_read", "mark_seen"
-    ]  # the mark in the last hand's breadth over the bottom is not told from it
-    told = out(
-        event("sounded", 9, bottom_m=18.1),
-        event("temperature_read", 9, temperature_degc=9.05, depth_m=0.0),
-    )
-    assert [kind for kind, _ in play(Greedy(rate=0.0), told)] == ["position_fixed", "mark_seen"]
+def test_fish_at_the_bottom_is_not_told_from_it_by_the_sonar():
+    assert marks_in(Greedy(), 3, 10, 18.0) == (6.0,)
+    assert marks_in(Greedy(), 3, 10, 25.0) == (6.0, 17.9)
 
 
 def test_a_bait_is_gone_after_hours_and_a_lure_without_one_never_wants_it():

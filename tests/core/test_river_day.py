@@ -22,10 +22,7 @@ from coldwake_core.lakesim.world import Shown
 from coldwake_core.record.state import Casting
 from paths import ROOT
 
-HERE = Place(
-    latitude_deg=38.5, longitude_deg=-121.5, course_deg=0.0, bottom_m=2.3, is_turning=False,
-    share=0.3,
-)
+HERE = Place(bottom_m=2.3, is_turning=False, share=0.3)
 BARS = [(0.3, 1.6), (0.8, 1.0)]
 
 

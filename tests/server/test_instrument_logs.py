@@ -8,10 +8,10 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from standins.boat import sentence
 
 from apart import played, until
 from coldwake_core.boat.instruments import Source, Sources
+from coldwake_core.lakesim.spoken import sentence
 from instruments.hub import Hub
 from instruments.live import log_path
 from instruments.logs import news

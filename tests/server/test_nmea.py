@@ -15,7 +15,7 @@ import pynmea2
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from standins.boat import Boat, along, sentence
+from standins.boat import Boat, along
 
 from apart import played, until
 from coldwake_core.boat.instruments import BOUNDS, Board, News, Source, Sources
@@ -23,6 +23,7 @@ from coldwake_core.chart.features import Feature, beyond_m
 from coldwake_core.chart.grid import DepthGrid
 from coldwake_core.constants import KNOT_MPS
 from coldwake_core.decode import decode
+from coldwake_core.lakesim.spoken import sentence
 from instruments import live
 from instruments.actions.record_news import RecordNews
 from instruments.hub import Hub

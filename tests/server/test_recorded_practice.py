@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import gzip
 import json
+import math
 from itertools import pairwise
 from typing import Any
 
 import pytest
 
-from coldwake_core.chart.grid import DepthGrid, GeoPoint
+from coldwake_core.chart.grid import DepthGrid, GeoPoint, offset_m
 from coldwake_core.decode import decode
 from coldwake_core.record.casting import CAST_ROD
 from coldwake_core.season.digest import digest
@@ -78,22 +79,30 @@ def test_cast_fish_are_told_from_trolled_ones(day: Trip):
     assert counted.cast_landed == brought.count("landed")
     assert sum(fish.rod_id == CAST_ROD for fish in state.landed) == brought.count("landed")
     assert (len(brought) > 0) == (day.species == "striper")
-    # While somebody casts the boat lies still.
+    # While somebody casts the boat lies still, as a receiver tells that.
     for cast in state.castings:
-        places = {
-            (event.payload["latitude_deg"], event.payload["longitude_deg"])
+        places = [
+            GeoPoint(
+                latitude_deg=event.payload["latitude_deg"],
+                longitude_deg=event.payload["longitude_deg"],
+            )
             for event in told(day, "position_fixed")
             if cast.start_s + 60.0 < event.at_s < (cast.end_s or 0.0) - 60.0
-        }
-        assert len(places) == 1
+        ]
+        assert len(places) > 100
+        assert all(math.hypot(*offset_m(places[0], place)) < 12.0 for place in places)
 
 
 def test_what_was_sounded_is_the_chart_less_what_the_river_fell(day: Trip):
     chart = decode(DepthGrid, day.chart)
     fell = []
-    places = {round(event.at_s): event.payload for event in told(day, "position_fixed")}
+    fixes = [(event.at_s, event.payload) for event in told(day, "position_fixed")]
     for event in told(day, "sounded"):
-        place = places[round(event.at_s - 0.5)]
+        place = next(
+            (told for at_s, told in reversed(fixes) if 0.0 <= event.at_s - at_s <= 2.0), None
+        )
+        if place is None:
+            continue
         charted = chart.depth_m(GeoPoint(
             latitude_deg=place["latitude_deg"], longitude_deg=place["longitude_deg"]
         ))
@@ -101,7 +110,8 @@ def test_what_was_sounded_is_the_chart_less_what_the_river_fell(day: Trip):
         fell.append(charted - event.payload["bottom_m"])
     assert len(fell) > 50
     middle = sorted(fell)[len(fell) // 2]
-    assert all(abs(one - middle) < 0.1 for one in fell)
+    # The place is off by metres and two seconds old, over a bottom that slopes.
+    assert sum(abs(one - middle) < 0.3 for one in fell) > 0.8 * len(fell)
     assert (middle > 0.05) == (day.species == "striper")
 
 

@@ -6,19 +6,21 @@ import threading
 import time
 import uuid
 from dataclasses import dataclass
-from typing import Final
+from typing import Any, Final
 
 import numpy as np
 
 from coldwake_core.errors import CoreError, InvalidInputError
-from coldwake_core.lakesim.practice import FLOWS_DEG, Happening, Place, happenings
+from coldwake_core.lakesim.practice import FLOWS_DEG, Happening, Place, happenings, marks_in
 from coldwake_core.lakesim.river import River
 from coldwake_core.lakesim.sailing import Sailing
 from coldwake_core.lakesim.standard import Standard
 from coldwake_core.lakesim.world import DAY_MIN
+from coldwake_core.record.state import TripState
 from trips.actions.append_events import AppendEvents
 from trips.queries import trip_now, trip_now_s
 
+from ..heard import ears_of
 from ..models import PracticeDay
 from ..water import fall_of, path_of, water_of, world_of_day
 
@@ -26,6 +28,8 @@ PACES: Final = (0.0, 1.0, 5.0, 20.0, 60.0, 120.0)
 ALONE_S: Final = 20.0
 """A day that nobody looked at for so long has stood meanwhile."""
 MOST_AT_ONCE: Final = 40
+LATE_S: Final = 600.0
+"""A speed set by hand may come so late from somebody's phone."""
 _alone = threading.Lock()
 
 
@@ -97,21 +101,58 @@ class GoOn:
         day = self.day
         now, now_s = trip_now(day.trip), self._played_s()
         boat.rng = np.random.default_rng((day.seed, 21, day.minutes))
-        casts = now.state.castings
-        # Who casts to a school lies off it, and goes nowhere.
-        if not casts or casts[-1].end_s is not None:
-            boat.hold(min(max(now.speed_mps, 0.2), 3.0))
-            for _ in range(60):
-                boat.step(1.0)
-        self._append(list(happenings(world, day.seed, now, now_s, day.minutes, Place(
-            latitude_deg=boat.place.latitude_deg, longitude_deg=boat.place.longitude_deg,
-            course_deg=boat.ground_deg, is_turning=boat.is_turning, share=boat.share,
-            bottom_m=max(boat.depth_m - fall_of(world), 0.3),
-        ))))
+        hand = self._steer(now.state, now.speed_mps, boat)
+        casts, fall_m = now.state.castings, fall_of(world)
+        # What the sonar shows is of where the minute begins; the fish bite where it ends.
+        world.over(day.minutes, boat.share, max(boat.depth_m - fall_m, 0.3))
+        heard = ears_of(day.pk, day.minutes).minute(
+            boat, np.random.default_rng((day.seed, 22, day.minutes)), begin_s=now_s,
+            marks=marks_in(world, day.seed, day.minutes, boat.depth_m - fall_m),
+            surface_degc=world.seen(day.minutes).surface_degc, fall_m=fall_m,
+            # Who casts to a school lies off it, and goes nowhere.
+            sails=not casts or casts[-1].end_s is not None,
+        )
+        found = [
+            Happening(
+                key=f"{day.minutes}-heard-{n}", in_s=at_s - now_s, type=one.type,
+                payload=one.payload,
+            )
+            for n, (at_s, one) in enumerate(heard)
+        ]
+        found += happenings(world, day.seed, now, now_s, day.minutes, Place(
+            is_turning=boat.is_turning, share=boat.share, bottom_m=max(boat.depth_m - fall_m, 0.3),
+        ))
+        self._append(sorted(found, key=lambda one: one.in_s))
+        hand["wheel"] += [at_s for at_s, one in heard if one.type == "speed_changed"]
         day.way = [*day.way, list(world.way[day.minutes])]
         day.minutes += 1
-        day.boat = boat.kept()
+        day.boat = {**boat.kept(), **hand}
         day.save(update_fields=["minutes", "boat", "way"])
+
+    def _steer(self, state: TripState, speed_mps: float, boat: Sailing) -> dict[str, Any]:
+        """Do what was asked of the boat: a speed that was set, a turn back through fish.
+
+        The wheel tells a speed of its own: only one that it did not tell was set by hand.
+        """
+        known = self.day.boat
+        hands = known.get("hands") or [[self._played_s(), speed_mps]]
+        wheel = {round(at_s, 1) for at_s in known.get("wheel", [])}
+        late_s = max(hands[-1][0], self._played_s() - LATE_S)
+        hands = [*hands, *(
+            [at_s, mps] for at_s, mps in state.speeds
+            if at_s > late_s and round(at_s, 1) not in wheel
+        )]
+        boat.hold(min(max(hands[-1][1], 0.2), 3.0))
+        last = state.passes[-1] if state.passes else None
+        begun_s = known.get("pass_s", 0.0)
+        if last is not None and last.start_s > begun_s:
+            begun_s = last.start_s
+            if last.toward_deg is not None and abs(
+                (last.toward_deg - boat.course_deg + 180.0) % 360.0 - 180.0
+            ) > 90.0:
+                boat.turn_round()
+        kept = [at_s for at_s in known.get("wheel", []) if at_s > self._played_s() - LATE_S]
+        return {"hands": hands, "pass_s": begun_s, "wheel": kept}
 
     def _append(self, found: list[Happening]) -> None:
         begin_s = self._played_s()

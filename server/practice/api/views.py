@@ -151,7 +151,9 @@ class TruthView(APIView):
             )],
             "fished": fished, "who": who_fished(day),
             "decisions": [
-                encode(one) for one in decisions(world, now, start_s, max(day.minutes, 1))
+                encode(one) for one in decisions(
+                    world, now, start_s, max(day.minutes, 1), day.boat.get("hands")
+                )
             ],
         })
 

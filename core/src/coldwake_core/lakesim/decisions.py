@@ -91,7 +91,10 @@ class _Rigged:
     speed_mps: float
 
 
-def decisions(world: World, now: Now, start_s: float, until_min: int) -> tuple[Decision, ...]:
+def decisions(
+    world: World, now: Now, start_s: float, until_min: int,
+    speeds: Sequence[tuple[float, float]] | None = None,
+) -> tuple[Decision, ...]:
     """Return the decisions that mattered most, the weightiest first.
 
     Parameters
@@ -104,6 +107,9 @@ def decisions(world: World, now: Now, start_s: float, until_min: int) -> tuple[D
         When the day began, seconds since 1970-01-01 UTC.
     until_min : int
         How long it was fished, min.
+    speeds : sequence of (float, float), optional
+        When which speed was set by hand, s and m/s: a wheel tells each wobble. By default all that
+        were told.
 
     Returns
     -------
@@ -117,41 +123,41 @@ def decisions(world: World, now: Now, start_s: float, until_min: int) -> tuple[D
     decision alone. Bait is taken as on, and turns as straight, on both.
     """
     end_s = start_s + 60.0 * min(until_min, DAY_MIN)
+    held = tuple(now.state.speeds if speeds is None else speeds)
     found = [
-        one for moment, pairs in _changes(now, end_s)
-        if (one := _played(world, now, start_s, end_s, moment, pairs)) is not None
+        one for moment, pairs in _changes(now, end_s, held)
+        if (one := _played(world, now, start_s, end_s, moment, pairs, held)) is not None
     ]
     found = [one for one in found if abs(one.worth) >= LEAST_HITS]
     return tuple(sorted(found, key=lambda one: -abs(one.worth))[:MOST])
 
 
 Pair = tuple[_Rigged, _Rigged]
+Speeds = tuple[tuple[float, float], ...]
 
 
-def _changes(now: Now, end_s: float) -> list[tuple[float, list[Pair]]]:
+def _changes(now: Now, end_s: float, held: Speeds) -> list[tuple[float, list[Pair]]]:
     """What was changed and when: rods changed together stand together, speeds touch all rods."""
     single: list[tuple[float, Pair]] = []
     for rod_id in {stint.rod_id for stint in now.state.stints}:
         stints = [stint for stint in now.state.stints if stint.rod_id == rod_id]
         for one, other in pairwise(stints):
             if (one.setup, one.setting_m) != (other.setup, other.setting_m):
-                speed = _speed_at(now, other.start_s)
+                speed = _speed_at(now, other.start_s, held)
                 single.append((other.start_s, (
                     _Rigged(rod_id, one.setup, one.setting_m, speed),
                     _Rigged(rod_id, other.setup, other.setting_m, speed),
                 )))
-    before = None
-    for at_s, speed in now.state.speeds:
-        if before is not None and before != speed:
-            single += [
-                (at_s, (
-                    _Rigged(stint.rod_id, stint.setup, stint.setting_m, before),
-                    _Rigged(stint.rod_id, stint.setup, stint.setting_m, speed),
-                ))
-                for stint in now.state.stints
-                if stint.start_s < at_s < (end_s if stint.end_s is None else stint.end_s)
-            ]
-        before = speed
+    for (_, before), (at_s, speed) in pairwise(held):
+        single += [
+            (at_s, (
+                _Rigged(stint.rod_id, stint.setup, stint.setting_m, before),
+                _Rigged(stint.rod_id, stint.setup, stint.setting_m, speed),
+            ))
+            for stint in now.state.stints
+            if before != speed
+            and stint.start_s < at_s < (end_s if stint.end_s is None else stint.end_s)
+        ]
     grouped: list[tuple[float, list[Pair]]] = []
     for at_s, pair in sorted(single, key=lambda one: one[0]):
         taken = [other[0].rod_id for other in grouped[-1][1]] if grouped else []
@@ -162,17 +168,16 @@ def _changes(now: Now, end_s: float) -> list[tuple[float, list[Pair]]]:
     return grouped
 
 
-def _speed_at(now: Now, at_s: float) -> float:
-    return next(
-        (speed for moment, speed in reversed(now.state.speeds) if moment <= at_s), now.speed_mps
-    )
+def _speed_at(now: Now, at_s: float, held: Speeds) -> float:
+    return next((speed for moment, speed in reversed(held) if moment <= at_s), now.speed_mps)
 
 
 def _played(
-    world: World, now: Now, start_s: float, end_s: float, at_s: float, pairs: Sequence[Pair]
+    world: World, now: Now, start_s: float, end_s: float, at_s: float, pairs: Sequence[Pair],
+    held: Speeds,
 ) -> Decision | None:
     rods = {before.rod_id for before, _ in pairs}
-    last_s = min(end_s, at_s + 60.0 * MOST_MIN, _next_s(now, rods, at_s))
+    last_s = min(end_s, at_s + 60.0 * MOST_MIN, _next_s(now, rods, at_s, held))
     begin, end = int((at_s - start_s) // 60.0), int((last_s - start_s) // 60.0)
     sides = [
         (before, after, shown_by(now, before.setup, before.setting_m, before.speed_mps),
@@ -198,12 +203,12 @@ def _played(
     )
 
 
-def _next_s(now: Now, rods: set[str], at_s: float) -> float:
+def _next_s(now: Now, rods: set[str], at_s: float, held: Speeds) -> float:
     """When one of these rods was changed again."""
     after = at_s + TOGETHER_S
     stints = [stint for stint in now.state.stints if stint.rod_id in rods]
     return min(
-        [moment for moment, _ in now.state.speeds if moment > after]
+        [moment for moment, _ in held if moment > after]
         + [stint.start_s for stint in stints if stint.start_s > after and _is_new(stint, stints)],
         default=float("inf"),
     )

@@ -19,7 +19,7 @@ from .boat import COLOURS, LURES
 from .day import BAIT_MIN, LOST_BY_HIT
 from .river import River
 from .standard import Standard
-from .world import DAY_MIN, Seen, Shown, World
+from .world import DAY_MIN, Shown, World
 
 DOWN_S: Final = 60.0
 """A line that went out this short while ago is still on its way down (judged)."""
@@ -61,8 +61,6 @@ class Place:
 
     Parameters
     ----------
-    latitude_deg, longitude_deg, course_deg : float
-        Its place and course.
     bottom_m : float
         Depth under it, m.
     is_turning : bool
@@ -71,9 +69,6 @@ class Place:
         How far along its way, 0 to 1 from end to end.
     """
 
-    latitude_deg: float
-    longitude_deg: float
-    course_deg: float
     bottom_m: float
     is_turning: bool
     share: float = 0.0
@@ -102,12 +97,18 @@ def happenings(
     Returns
     -------
     tuple of Happening
-        What the instruments say first, then the fish, in order of time.
+        What the fish do, in order of time, and what is known of a river beforehand; instruments
+        speak for themselves (``spoken``).
     """
     if isinstance(world, Standard):
         world.over(minute, place.share, place.bottom_m)
-    seen = world.seen(minute)
-    found = _instruments(world, seed, now, minute, place, seen)
+    found = []
+    if isinstance(world, River) and now.state.current is None:
+        found.append(Happening(
+            key=f"{minute}-current", in_s=0.2, type="current_noted", payload={
+                "speed_mps": round(world.current_mps, 2), "toward_deg": FLOWS_DEG,
+            },
+        ))
     rods = [now.state.rods[rod.id] for rod in now.state.outfit.rods if rod.id in now.state.rods]
     fishing = [
         (i, rod, shown) for i, rod in enumerate(rods)
@@ -169,42 +170,25 @@ def _fought(world: World, seed: int, minute: int, i: int, rod: RodState) -> Happ
     )
 
 
-def _instruments(
-    world: World, seed: int, now: Now, minute: int, place: Place, seen: Seen
-) -> list[Happening]:
-    found = [Happening(
-        key=f"{minute}-place", in_s=0.0, type="position_fixed", payload={
-            "latitude_deg": round(place.latitude_deg, 6),
-            "longitude_deg": round(place.longitude_deg, 6),
-            "course_deg": round(place.course_deg, 1) % 360.0,
-        },
-    )]
-    state = now.state
-    if isinstance(world, River) and state.current is None:
-        found.append(Happening(
-            key=f"{minute}-current", in_s=0.2, type="current_noted", payload={
-                "speed_mps": round(world.current_mps, 2), "toward_deg": FLOWS_DEG,
-            },
-        ))
-    if state.sounded_at_s is None or abs(state.bottom_m - place.bottom_m) >= DEPTH_STEP_M:
-        found.append(Happening(
-            key=f"{minute}-bottom", in_s=0.5, type="sounded",
-            payload={"bottom_m": round(max(place.bottom_m, 0.5), 2)},
-        ))
-    warm = state.surface_degc
-    if warm is None or abs(warm - seen.surface_degc) >= WARM_STEP_DEGC:
-        found.append(Happening(
-            key=f"{minute}-warm", in_s=1.0, type="temperature_read",
-            payload={"temperature_degc": round(seen.surface_degc, 2), "depth_m": 0.0},
-        ))
-    marks = world.marks(minute, np.random.default_rng((seed, 11, minute)))
-    for n, depth in enumerate(marks):
-        if depth < place.bottom_m - CLEAR_M:
-            found.append(Happening(
-                key=f"{minute}-mark-{n}", in_s=2.0 + 50.0 * n / len(marks), type="mark_seen",
-                payload={"depth_m": round(depth, 1)},
-            ))
-    return found
+def marks_in(world: World, seed: int, minute: int, bottom_m: float) -> tuple[float, ...]:
+    """Return the depths of the fish that the sonar shows in a minute of a practised day.
+
+    Parameters
+    ----------
+    world : World
+        The day.
+    seed, minute : int
+        What comes by chance hangs on them alone.
+    bottom_m : float
+        Depth under the boat, m.
+
+    Returns
+    -------
+    tuple of float
+        m; a fish at the bottom is not told from it.
+    """
+    shown = world.marks(minute, np.random.default_rng((seed, 11, minute)))
+    return tuple(depth for depth in shown if depth < bottom_m - CLEAR_M)
 
 
 _NOTHING: Final = Recipe(

@@ -65,6 +65,7 @@ class River(Standard):
         self.schools = [
             (share, EDGE_SHARE, good * loaded) for share, good in (*bars, (self.hidden, HIDDEN))
         ]
+        self.scared = [0.0] * len(self.schools)
 
     def _lift(self, minute: int) -> float:
         """How much deeper the bottom is here than where depths are told from, m."""

@@ -83,6 +83,12 @@ class Sailing:
         """
         self._hand_mps = speed_mps
 
+    def turn_round(self) -> None:
+        """Go back the way it came, on the deeper side."""
+        if not self._round:
+            self._way = -self._way
+            self._begin_round()
+
     def kept(self) -> dict[str, Any]:
         """Return where it is on its way, to go on from another time.
 
@@ -195,14 +201,19 @@ class Sailing:
         while math.hypot(*offset_m(self.place, self.path[self.at])) < AHEAD_M:
             if not 0 <= self.at + self._way < len(self.path):
                 self._way = -self._way
-                self._round = self._turn_back()
-                # It meets its way again well past where it turned: what is behind is not aimed at.
-                end = self.path[self.at]
-                while math.hypot(*offset_m(end, self.path[self.at])) < 4.0 * self.turn_m:
-                    self.at += self._way
+                self._begin_round()
                 return self._round[0]
             self.at += self._way
         return self.path[self.at]
+
+    def _begin_round(self) -> None:
+        self._round = self._turn_back()
+        # It meets its way again well past where it turned: what is behind is not aimed at.
+        end = self.path[self.at]
+        while 0 <= self.at + self._way < len(self.path) and (
+            math.hypot(*offset_m(end, self.path[self.at])) < 4.0 * self.turn_m
+        ):
+            self.at += self._way
 
     def _turn_back(self) -> list[GeoPoint]:
         """Half a circle on the deeper side of the way, and on beside it until it meets it again."""

@@ -174,10 +174,11 @@ class ToldBite:
 
 @dataclass(frozen=True, slots=True)
 class Pass:
-    """A pass through fish, seconds; ``end_s`` is None while it lasts."""
+    """A pass through fish, seconds; ``end_s`` is None while it lasts; which way, where told."""
 
     start_s: float
     end_s: float | None = None
+    toward_deg: float | None = None
 
 
 @dataclass(frozen=True, slots=True)

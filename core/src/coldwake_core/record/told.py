@@ -107,7 +107,7 @@ def begin_pass(state: TripState, at_s: float, item: PassBegun, _: str) -> None:
         Id of the event, which nobody asks for.
     """
     _ended(state, at_s, None, "")
-    state.passes.append(Pass(at_s))
+    state.passes.append(Pass(at_s, toward_deg=item.toward_deg))
 
 
 def _ended(state: TripState, at_s: float, _: Any, __: str) -> None:
