@@ -3,21 +3,25 @@
 from __future__ import annotations
 
 import math
+from types import SimpleNamespace
 
 import pytest
 from trip_cases import at, event, session
 
 from coldwake_core.advice.choice import Option, Weighed
+from coldwake_core.advice.situation import Move
 from coldwake_core.advice.turning import (
     AHEAD_MIN,
     LEAST_TURN_HITS,
     ROUND_MIN,
+    s_turn_first,
     turn_comes_first,
     turning_gain,
 )
 from coldwake_core.chart.grid import GeoPoint, moved
 from coldwake_core.constants import MPH_MPS
 from coldwake_core.evidence.ground import HIT_MARKS, MEMORY_MIN, REACH_M, SCHOOLED, Ground
+from coldwake_core.record.payloads import MoveAnswered, MoveChange, SpeedChanged
 from coldwake_core.trip.ways import ways
 
 START = GeoPoint(latitude_deg=44.0, longitude_deg=-115.0)
@@ -155,3 +159,49 @@ def test_nothing_met_or_a_track_that_is_not_known_turns_nobody_round(case):
 def test_without_a_place_there_is_no_way_back():
     held = session(event("speed_changed", 0, speed_mps=SPEED))
     assert ways(held.now, at(30)) is None
+
+
+def test_habit_goes_back_through_what_was_hit_once_and_then_waits():
+    chosen = event("school_chosen", 1, topic="advice", school="habits")
+    held = sailed(chosen, hit=[(55, 1)])
+    move = held.view(at(59.2)).move
+    assert (move.answer.kind, move.basis, move.gain_hits) == ("turn", "school", None)
+    assert move.reason.startswith("1 hit in the last 10 minutes")
+    held.add(event("pass_begun", 59.3, toward_deg=180.0))
+    later = held.view(at(59.4)).move
+    assert later is None or later.answer.kind != "turn"
+    long_ago = sailed(chosen, hit=[(40, 1)]).view(at(59.2)).move
+    assert long_ago is None or long_ago.answer.kind != "turn"
+
+
+def asked_for_speed(*more, sd):
+    """A trip, and the trial of a speed that its advice would be."""
+    held = sailed(*more)
+    trial = Move(
+        answer=MoveAnswered(
+            key="speed", kind="speed", title="Slow down",
+            change=MoveChange(speed_changed=SpeedChanged(speed_mps=0.6)),
+        ),
+        reason="", basis="trial", source="", cost_min=0.0, judge_after_min=15.0, gain_hits=1.2,
+        lasts_min=60.0,
+    )
+    situation = SimpleNamespace(state=held.state, now_s=at(sd))
+    return s_turn_first(situation, trial)  # type: ignore[arg-type]
+
+
+def test_speed_that_is_not_known_is_asked_of_an_s_turn_first_and_not_again_within_the_hour():
+    move = asked_for_speed(sd=59.0)
+    assert move.answer.kind == "s_turn"
+    assert move.answer.change.turn_begun.toward == "port"
+    # What the trial is worth, less the three of its sixty minutes that it waits.
+    assert move.gain_hits == pytest.approx(1.2 * 57.0 / 60.0)
+    assert asked_for_speed(event("turn_begun", 30, toward="port"), sd=59.0) is None
+    assert asked_for_speed(event("turn_begun", 30, toward="port"), sd=91.0) is not None
+
+
+def test_taking_an_s_turn_begins_one_and_is_not_judged_as_a_change():
+    held = sailed()
+    held.add(event("move_taken", 50, key="s_turn", kind="s_turn", title="S-turn, to port and back",
+                   change={"turn_begun": {"toward": "port"}}))
+    assert (held.state.turns[-1].start_s, held.state.turns[-1].toward) == (at(50), "port")
+    assert held.view(at(90)).judged == ()

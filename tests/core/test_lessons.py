@@ -17,6 +17,7 @@ from coldwake_core.lessons.ladder import LADDER, LESSONS, LUCK, make_task
 from coldwake_core.lessons.reset import ACTS
 from coldwake_core.lessons.small_day import COLOURS, DEPTHS_M, SmallDay, shown
 from coldwake_core.lessons.task import Given, Made, check_answers
+from coldwake_core.lessons.turning import turns
 
 SEEDS = range(25)
 every_lesson = pytest.mark.parametrize("lesson", LESSONS)
@@ -316,3 +317,24 @@ def test_a_lesson_that_is_none_is_said():
     with pytest.raises(InvalidInputError) as caught:
         make_task("knots", 1)
     assert caught.value.field == "lesson"
+
+
+def test_lines_of_a_turn_lie_behind_and_long_ones_cut_to_its_middle():
+    seen = 0
+    for seed in range(30):
+        made = turns(np.random.default_rng(seed))
+        look = made.task.turn
+        across = 1.0 if look.toward == "starboard" else -1.0
+        judged = made.judge({one.key: one for one in made.solution})
+        for tip, lure, one in zip(look.tips, look.lures, judged, strict=False):
+            begin, end = one.path[0], one.path[-1]
+            # From its tip, give or take what a line leads before it is in the water.
+            assert abs(begin.side_m - tip.side_m) < 2.5
+            assert lure.side_m == tip.side_m
+            assert lure.ahead_m < 0.0
+            # It leaves astern; a long one in a tight turn may end up abeam again.
+            assert one.path[1].ahead_m < begin.ahead_m
+            if lure.ahead_m < -0.9 * look.radius_m:
+                seen += 1
+                assert across * (end.side_m - begin.side_m) > 0.25 * look.radius_m
+    assert seen > 10

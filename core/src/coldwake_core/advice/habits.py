@@ -22,6 +22,7 @@ from .candidates import (
 )
 from .situation import Move, RodNow, Situation
 from .tries import try_moves
+from .turning import back_by_habit
 
 AHEAD_HITS: Final = 2
 """One hit is luck, one more is a pattern (common practice)."""
@@ -42,6 +43,9 @@ def habit_moves(now: Situation) -> Iterator[Move]:
     iterator of Move
         Each with the habit that speaks.
     """
+    back = back_by_habit(now)
+    if back is not None:
+        yield back
     yield from _one_more_hit(now)
     yield from (_spoken(move, "Habit: set just above the marks") for move in mark_moves(now))
     yield from (

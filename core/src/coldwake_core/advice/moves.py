@@ -30,7 +30,7 @@ from .habits import habit_moves
 from .shows import recipe_of, thumb_of
 from .situation import Advice, Move, RunnerUp, Situation
 from .tries import try_moves
-from .turning import turn_comes_first, turn_move
+from .turning import s_turn_first, turn_comes_first, turn_move
 
 LEARNT: Final = 0.75
 """From this probability on the day has shown it; under it, it is a trial (judged)."""
@@ -81,8 +81,7 @@ def next_move(situation: Situation) -> Advice:
         return Advice(move=turn, others=_runners_up(weighed[:3]))
     back = back_move(situation, recipes, _thumb(situation))
     if back is not None and stands(back):
-        told = back.gain_hits or 0.0
-        if worth is None or told > worth.worth:
+        if worth is None or (back.gain_hits or 0.0) > worth.worth:
             return Advice(move=back, others=_runners_up(weighed[:3]))
     if best is None or worth is None:
         dry = next((move for move in dry_moves(situation) if stands(move)), None)
@@ -94,7 +93,12 @@ def next_move(situation: Situation) -> Advice:
         )
         if look is not None:
             return Advice(move=look, others=others)
-    return Advice(move=_worded(situation, best, worth), others=others)
+    told = _worded(situation, best, worth)
+    if best.answer.kind == "speed" and worth.better < LEARNT and told.basis == "trial":
+        turn = s_turn_first(situation, told)
+        if turn is not None and stands(turn):
+            return Advice(move=turn, others=_runners_up(weighed[:3]))
+    return Advice(move=told, others=others)
 
 
 def _runners_up(weighed: Sequence[tuple[Move, Weighed]]) -> tuple[RunnerUp, ...]:

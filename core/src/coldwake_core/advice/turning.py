@@ -8,7 +8,7 @@ from typing import Final
 
 from ..evidence.day_model import STEP_MIN, DayModel
 from ..evidence.recipe import Recipe, Thumb
-from ..record.payloads import MoveAnswered, MoveChange, PassBegun
+from ..record.payloads import MoveAnswered, MoveChange, PassBegun, TurnBegun
 from .choice import Weighed
 from .situation import Move, Situation
 
@@ -16,6 +16,10 @@ AHEAD_MIN: Final = 16
 """So far a way is looked at, min (judged: there and a little beyond)."""
 ROUND_MIN: Final = 2
 """Minutes to turn round with lines out, in which nothing is met (judged)."""
+S_TURN_MIN: Final = 3.0
+S_TURN_AGAIN_S: Final = 3600.0
+"""Minutes of an S-turn, and how long what it told is not asked again (judged)."""
+HABIT_BACK_S: Final = 600.0
 LEAST_TURN_HITS: Final = 0.3
 """Hits to be gained from which a turn is worth the trouble (judged)."""
 
@@ -79,6 +83,75 @@ def turn_move(now: Situation, recipes: Iterable[Recipe], thumb: Thumb | None) ->
                                  "(common practice)",
         cost_min=float(ROUND_MIN), judge_after_min=float(AHEAD_MIN), gain_hits=gain,
         lasts_min=float(AHEAD_MIN),
+    )
+
+
+def s_turn_first(now: Situation, speed: Move) -> Move | None:
+    """Return an S-turn in the place of a speed that nobody knows to be better.
+
+    Parameters
+    ----------
+    now : Situation
+        The trip now.
+    speed : Move
+        The change of speed that would be tried, with what it is worth.
+
+    Returns
+    -------
+    Move or None
+        None where the boat has turned within the last S_TURN_AGAIN_S.
+
+    Notes
+    -----
+    Speed is the first dial and an S-turn its mildest form (common practice): both sides at once,
+    and nothing is set anew. It is worth what the trial is, less the minutes that this one waits.
+    """
+    turns = now.state.turns
+    if turns and now.now_s - turns[-1].start_s < S_TURN_AGAIN_S:
+        return None
+    horizon = speed.lasts_min or S_TURN_MIN
+    return Move(
+        answer=MoveAnswered(
+            key="s_turn", kind="s_turn", title="S-turn, to port and back",
+            change=MoveChange(turn_begun=TurnBegun(toward="port")),
+        ),
+        reason="Which speed they want is not shown yet. In a turn the inside lines slow and sink "
+               "and the outside ones speed up and rise: a bite on either side says which way to "
+               "go, and nothing is set anew.",
+        basis="trial", source="Speed first, and an S-turn before a new speed (common practice)",
+        cost_min=S_TURN_MIN, judge_after_min=S_TURN_MIN,
+        gain_hits=(speed.gain_hits or 0.0) * max(1.0 - S_TURN_MIN / horizon, 0.0),
+        lasts_min=speed.lasts_min,
+    )
+
+
+def back_by_habit(now: Situation) -> Move | None:
+    """Return the way back through what was just hit, as habit has it.
+
+    Parameters
+    ----------
+    now : Situation
+        The trip now.
+
+    Returns
+    -------
+    Move or None
+        None without a hit of the last HABIT_BACK_S, or when a pass was begun since.
+    """
+    since = now.now_s - HABIT_BACK_S
+    hits = [at_s for at_s, _, kind in now.state.bites if kind == "hit" and at_s >= since]
+    passes = now.state.passes
+    if now.ways is None or not hits or (passes and passes[-1].start_s >= since):
+        return None
+    return Move(
+        answer=MoveAnswered(
+            key="turn:habit", kind="turn", title="Turn round, go back through",
+            change=MoveChange(pass_begun=PassBegun(toward_deg=now.ways.back_deg)),
+        ),
+        reason=f"{len(hits)} hit{'' if len(hits) == 1 else 's'} in the last "
+               f"{HABIT_BACK_S / 60.0:.0f} minutes: they are behind. Turn wide: inside lines sink.",
+        basis="school", source="Habit: found fish are gone back through",
+        cost_min=float(ROUND_MIN), judge_after_min=float(AHEAD_MIN),
     )
 
 

@@ -18,7 +18,7 @@ BEFORE_S: Final = 3600.0
 MOST_JUDGED: Final = 12
 """The latest moves are judged; older ones are Review's."""
 
-UNJUDGED: Final = ("tuning", "turn")
+UNJUDGED: Final = ("tuning", "turn", "s_turn")
 """Moves that change nothing on any rod: a look, and a way back through fish."""
 
 Lack = Literal["no_control", "minutes", ""]

@@ -40,6 +40,7 @@ class Change:
     rods: tuple[tuple[int, RodState], ...] = ()
     speed_mps: float | None = None
     cost_min: float = 0.0
+    costs_min: tuple[float, ...] = ()
     turn_round: bool = False
 
 
@@ -229,12 +230,11 @@ def _carry_out(
 ) -> None:
     if change.speed_mps is not None:
         aboard.speed_mps = change.speed_mps
-    for index, rod in change.rods:
+    costs = change.costs_min or (change.cost_min,) * len(change.rods)
+    for (index, rod), cost in zip(change.rods, costs, strict=True):
         aboard.rods[index] = rod
-        if change.cost_min > 0.0:
-            aboard.out_until[index] = max(
-                aboard.out_until[index], aboard.minute + change.cost_min
-            )
+        if cost > 0.0:
+            aboard.out_until[index] = max(aboard.out_until[index], aboard.minute + cost)
             bait_on[index], bait_seen[index] = True, aboard.minute
 
 

@@ -39,12 +39,12 @@ class Fixed:
 
 
 class Habit:
-    """What many do: back through where they bit, copy what is two hits ahead, another colour when
-    dry, a step to the marks.
+    """What many do: copy what is two hits ahead, another colour when dry, a step to the marks.
+
+    Turning round after a hit earned it less, on days that no goal is tried on: it laps on.
     """
 
     name = "habit"
-    BACK_WITHIN_MIN = 10
     COPY_AHEAD = 2
     DRY_MIN = 60
     MARKS_EVERY_MIN = 30
@@ -53,16 +53,11 @@ class Habit:
         """Start the clocks of a day."""
         self.changed_at = [0] * len(aboard.rods)
         self.counted_from = [0] * len(aboard.rods)
-        self.marks_at = self.turned_at = 0
+        self.marks_at = 0
         self.colour = 0
 
     def decide(self, aboard: Aboard) -> Change | None:
         """Return what habit does."""
-        since = aboard.minute - self.BACK_WITHIN_MIN
-        if aboard.places and self.turned_at <= since and any(at >= since for at, _ in aboard.hits):
-            # Found: turn round and go back through.
-            self.turned_at = aboard.minute
-            return Change(kind="turn", turn_round=True)
         hits = [
             sum(1 for at, rod in aboard.hits if rod == i and at >= self.counted_from[i])
             for i in range(len(aboard.rods))

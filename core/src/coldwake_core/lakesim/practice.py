@@ -21,6 +21,8 @@ from .river import River
 from .standard import Standard
 from .world import DAY_MIN, Shown, World
 
+TURNED_S: Final = 180.0
+"""A turn that nobody told the end of is over after so long (judged)."""
 DOWN_S: Final = 60.0
 """A line that went out this short while ago is still on its way down (judged)."""
 FIGHT_S: Final = 180.0
@@ -208,7 +210,12 @@ def _shown(
     shown = shown_by(now, rod.setup, rod.setting_m, now.speed_mps)
     if shown is None or shown.recipe.depth_m >= place.bottom_m - CLEAR_M:
         return None
-    side = "" if not place.is_turning else "inside" if i % 2 else "outside"
+    told = now.state.turns[-1] if now.state.turns else None
+    turning = place.is_turning or (
+        told is not None and now_s - told.start_s < TURNED_S
+        and (told.end_s is None or now_s < told.end_s)
+    )
+    side = "" if not turning else "inside" if i % 2 else "outside"
     return replace(shown, baited=_is_baited(now, now_s, seed, i, rod), turning=side)
 
 

@@ -157,6 +157,34 @@ class Log:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class OnPlan:
+    """A place seen from above: m to starboard of the boat and m ahead of it."""
+
+    side_m: float
+    ahead_m: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class TurnLook:
+    """A boat from above as it begins a turn, its lines still straight behind it.
+
+    Parameters
+    ----------
+    toward : {'port', 'starboard'}
+        To which side it turns.
+    radius_m : float
+        Of the turn, m.
+    tips, lures : tuple of OnPlan
+        Rod tips and lures of rods 1, 2, 3.
+    """
+
+    toward: Literal["port", "starboard"]
+    radius_m: float
+    tips: tuple[OnPlan, ...]
+    lures: tuple[OnPlan, ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Task:
     """What is shown and asked.
 
@@ -176,6 +204,8 @@ class Task:
         What the rods did.
     screen : DrillScreen or None
         A piece of sonar screen.
+    turn : TurnLook or None
+        A boat that begins a turn.
     tries : int
         How many stretches may be fished before answering.
     dials : tuple of Ask
@@ -189,6 +219,7 @@ class Task:
     column: Column | None = None
     log: Log | None = None
     screen: DrillScreen | None = None
+    turn: TurnLook | None = None
     tries: int = 0
     dials: tuple[Ask, ...] = ()
 
@@ -217,12 +248,15 @@ class Judged:
         What is right, and why.
     facts : tuple of Fact
         In numbers.
+    path : tuple of OnPlan
+        Where its line lies, where that tells why.
     """
 
     key: str
     right: bool
     words: str
     facts: tuple[Fact, ...] = ()
+    path: tuple[OnPlan, ...] = ()
 
 
 Answers = Mapping[str, Given]

@@ -18,7 +18,7 @@ from ..lines.materials import MATERIALS
 from ..lines.turn import TurnedLine, turn_line
 from ..tow.tangles import likely_tangles
 from ..tow.turns import TipInTurn
-from .task import Answers, Fact, Given, Judged, Made, Task, choice
+from .task import Answers, Fact, Given, Judged, Made, OnPlan, Task, TurnLook, choice
 
 _LITTLE_M: Final = 0.35
 """A lure whose depth changes less than this is where it was, to a fish (judged)."""
@@ -90,6 +90,16 @@ def _where(before_m: float, after_m: float) -> Where | None:
     return "sinks" if change > 0.0 else "rises"
 
 
+def _seen(turned: TurnedLine, tip: TipInTurn) -> tuple[OnPlan, ...]:
+    """A line in the turn from above, from its tip to its lure, beside the boat as it is then."""
+    # The boat is on the circle abeam of its middle, which lies to the side it turns to.
+    across = 1.0 if tip.toward == "starboard" else -1.0
+    return tuple(
+        OnPlan(side_m=across * (tip.radius_m - x), ahead_m=-y)
+        for x, y, _ in _in_space(turned, tip)
+    )
+
+
 _PAIRS: Final = (("none", "none of them"), ("1-2", "rods 1 and 2"), ("1-3", "rods 1 and 3"),
                  ("2-3", "rods 2 and 3"))
 _SAYS: Final = (("sinks", "sinks"), ("stays", "stays about where it is"), ("rises", "rises"))
@@ -126,7 +136,8 @@ def turns(rng: np.random.Generator) -> Made:
         ]
         if any(tip.is_beyond_centre or tip.tip_radius_m < 4.0 for tip in tips):
             continue
-        straight = [rod.rig.solve(speed, WATER).place(rod.setting_m).depth_m for rod in rods]
+        lures = [rod.rig.solve(speed, WATER).place(rod.setting_m) for rod in rods]
+        straight = [placed.depth_m for placed in lures]
         turned = [
             turn_line(
                 rod.rig, rod.setting_m, speed_mps=speed, water=WATER, radius_m=radius,
@@ -158,6 +169,14 @@ def turns(rng: np.random.Generator) -> Made:
                 for i, rod in enumerate(rods)
             ),
         ),
+        turn=TurnLook(
+            toward=toward, radius_m=radius,
+            tips=tuple(OnPlan(side_m=rod.side_m, ahead_m=0.0) for rod in rods),
+            lures=tuple(
+                OnPlan(side_m=rod.side_m, ahead_m=-placed.trail_m)
+                for rod, placed in zip(rods, lures, strict=True)
+            ),
+        ),
         asks=(
             *(choice(f"rod-{i + 1}", f"Rod {i + 1}", _SAYS) for i in range(3)),
             choice("cross", "Too near each other come", _PAIRS),
@@ -174,6 +193,7 @@ def turns(rng: np.random.Generator) -> Made:
                         Fact(label="Straight", quantity="long", value=straight[i]),
                         Fact(label="In the turn", quantity="long", value=turned[i].lure.depth_m),
                     ),
+                    path=_seen(turned[i], tips[i]),
                 )
                 for i, where in enumerate(wheres)
             ),

@@ -34,12 +34,13 @@ from .payloads import (
     SpeedChanged,
     TemperatureRead,
     TipMoved,
+    TurnBegun,
     Undone,
     VoltageRead,
     check_uuid,
 )
 from .planned import DayPlan
-from .told import BiteTold, Noted, TurnBegun
+from .told import BiteTold, Noted
 
 Payload = (
     RodSetup | LineSet | RodOnly | Landed | SpeedChanged | TemperatureRead | MarkSeen | Sounded

@@ -46,7 +46,7 @@ from .state import (
     TimedMark,
     TripState,
 )
-from .told import APPLY_TOLD, begin_pass
+from .told import APPLY_TOLD, begin_pass, begin_turn
 from .trip import PastReading, Trip
 
 PLACE_KNOWN_S: Final = 120.0
@@ -386,6 +386,8 @@ def _taken(state: TripState, at_s: float, item: MoveAnswered, _: str) -> None:
         apply_checked(state, at_s, item.change.checked)
     if item.change.pass_begun is not None:
         begin_pass(state, at_s, item.change.pass_begun, "")
+    if item.change.turn_begun is not None:
+        begin_turn(state, at_s, item.change.turn_begun, "")
 
 
 def _refused(state: TripState, at_s: float, item: MoveAnswered, _: str) -> None:

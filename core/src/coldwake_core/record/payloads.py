@@ -339,7 +339,7 @@ class SchoolChosen:
 
 MoveKind = Literal[
     "speed", "depth", "copy", "colour", "tackle", "tuning", "setback", "leader", "attractor",
-    "lure", "turn",
+    "lure", "turn", "s_turn",
 ]
 
 
@@ -356,6 +356,13 @@ class PassBegun:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class TurnBegun:
+    """The boat turns, to port or to starboard."""
+
+    toward: Literal["port", "starboard"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class MoveChange:
     """What a move does: exactly one of these."""
 
@@ -364,6 +371,7 @@ class MoveChange:
     rod_rigged: RodSetup | None = None
     checked: Checked | None = None
     pass_begun: PassBegun | None = None
+    turn_begun: TurnBegun | None = None
 
     def check(self) -> None:
         """Raise InvalidInputError unless exactly one is given."""
@@ -371,18 +379,22 @@ class MoveChange:
         if len(given) != 1:
             raise InvalidInputError(
                 "change", len(given),
-                "exactly one of line_set, speed_changed, rod_rigged, checked, pass_begun",
+                "exactly one of line_set, speed_changed, rod_rigged, checked, pass_begun, "
+                "turn_begun",
             )
 
-    def all(self) -> tuple[LineSet | SpeedChanged | RodSetup | Checked | PassBegun | None, ...]:
+    def all(
+        self
+    ) -> tuple[LineSet | SpeedChanged | RodSetup | Checked | PassBegun | TurnBegun | None, ...]:
         """Return all of them, most of them None.
 
         Returns
         -------
-        tuple, length 5
+        tuple, length 6
         """
         return (
-            self.line_set, self.speed_changed, self.rod_rigged, self.checked, self.pass_begun
+            self.line_set, self.speed_changed, self.rod_rigged, self.checked, self.pass_begun,
+            self.turn_begun,
         )
 
 

@@ -9,7 +9,7 @@ from typing import Any, Final, Literal
 from ..checks import require_number, require_text
 from ..errors import InvalidInputError
 from .fold_beside import look_again
-from .payloads import PassBegun, check_photo
+from .payloads import PassBegun, TurnBegun, check_photo
 from .state import Pass, TimedNote, ToldBite, TripState, Turn
 
 SAME_BITE_S: Final = 1800.0
@@ -48,13 +48,6 @@ class BiteTold:
         """Raise InvalidInputError where nothing is told."""
         if self.felt is None and self.lost is None and self.doing is None:
             raise InvalidInputError("felt", None, "how it felt, where it came off, or the line")
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class TurnBegun:
-    """The boat turns, to port or to starboard."""
-
-    toward: Literal["port", "starboard"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -115,7 +108,20 @@ def _ended(state: TripState, at_s: float, _: Any, __: str) -> None:
         state.passes[-1] = replace(state.passes[-1], end_s=at_s)
 
 
-def _turn(state: TripState, at_s: float, item: TurnBegun, _: str) -> None:
+def begin_turn(state: TripState, at_s: float, item: TurnBegun, _: str) -> None:
+    """Begin a turn; the one before is over, and lines in turns are looked at again.
+
+    Parameters
+    ----------
+    state : TripState
+        Changed in place.
+    at_s : float
+        When, seconds since 1970-01-01 UTC.
+    item : TurnBegun
+        To which side.
+    _ : str
+        Id of the event, which nobody asks for.
+    """
     _straight(state, at_s, None, "")
     state.turns.append(Turn(at_s, item.toward))
     look_again(state, at_s, "turn")
@@ -138,5 +144,5 @@ def _noted(state: TripState, at_s: float, item: Noted, event_id: str) -> None:
 
 APPLY_TOLD: Final[dict[str, Callable[[TripState, float, Any, str], None]]] = {
     "bite_told": _told, "pass_begun": begin_pass, "pass_ended": _ended, "noted": _noted,
-    "turn_begun": _turn, "turn_ended": _straight,
+    "turn_begun": begin_turn, "turn_ended": _straight,
 }

@@ -2913,6 +2913,7 @@ export interface components {
             right: boolean;
             words: string;
             facts?: components["schemas"]["Fact"][];
+            path?: components["schemas"]["OnPlan"][];
         };
         /** @description What came of an answer. */
         JudgedAnswer: {
@@ -3644,9 +3645,10 @@ export interface components {
              *     * `attractor` - attractor
              *     * `lure` - lure
              *     * `turn` - turn
+             *     * `s_turn` - s_turn
              * @enum {string}
              */
-            kind: "speed" | "depth" | "copy" | "colour" | "tackle" | "tuning" | "setback" | "leader" | "attractor" | "lure" | "turn";
+            kind: "speed" | "depth" | "copy" | "colour" | "tackle" | "tuning" | "setback" | "leader" | "attractor" | "lure" | "turn" | "s_turn";
             title: string;
             change: components["schemas"]["MoveChange"];
             rod_id?: string | null;
@@ -3658,6 +3660,7 @@ export interface components {
             rod_rigged?: components["schemas"]["RodSetup"] | null;
             checked?: components["schemas"]["Checked"] | null;
             pass_begun?: components["schemas"]["PassBegun"] | null;
+            turn_begun?: components["schemas"]["TurnBegun"] | null;
         };
         /** @description The password that the account has, and another. */
         NewPassword: {
@@ -3794,6 +3797,13 @@ export interface components {
         OffsetChosen: {
             /** Format: double */
             above_mark_m: number;
+        };
+        /** @description A place seen from above: m to starboard of the boat and m ahead of it. */
+        OnPlan: {
+            /** Format: double */
+            side_m: number;
+            /** Format: double */
+            ahead_m: number;
         };
         /** @description What to build a spread for; left out, the whole boat at the best speed. */
         OpeningAsked: {
@@ -4989,6 +4999,7 @@ export interface components {
             column?: components["schemas"]["Column"] | null;
             log?: components["schemas"]["Log"] | null;
             screen?: components["schemas"]["DrillScreen"] | null;
+            turn?: components["schemas"]["TurnLook"] | null;
             tries?: number;
             dials?: components["schemas"]["Ask"][];
         };
@@ -5198,6 +5209,19 @@ export interface components {
              * @enum {string}
              */
             toward: "port" | "starboard";
+        };
+        /** @description A boat from above as it begins a turn, its lines still straight behind it. */
+        TurnLook: {
+            /**
+             * @description * `port` - port
+             *     * `starboard` - starboard
+             * @enum {string}
+             */
+            toward: "port" | "starboard";
+            /** Format: double */
+            radius_m: number;
+            tips: components["schemas"]["OnPlan"][];
+            lures: components["schemas"]["OnPlan"][];
         };
         /** @description A tangle with the moment it is nearest, seconds since the turn began. */
         TurnTangle: {

@@ -52,6 +52,7 @@ export const move: Move = {
       speed_changed: null,
       rod_rigged: null,
       pass_begun: null,
+      turn_begun: null,
     },
   },
   reason: 'Fish were marked.',

@@ -10,6 +10,7 @@ import BesideLook from '../components/BesideLook.vue'
 import LessonColumn from '../components/LessonColumn.vue'
 import RodLog from '../components/RodLog.vue'
 import SonarPiece from '../components/SonarPiece.vue'
+import TurnLook from '../components/TurnLook.vue'
 import { factWords, given, isComplete, type Said } from '../logic/answers'
 
 const props = defineProps<{ lesson: string }>()
@@ -22,6 +23,8 @@ const said = ref<Said>({})
 const dialled = ref<Said>({})
 const busy = ref(false)
 const labels = computed(() => Object.fromEntries((task.value?.asks ?? []).map((ask) => [ask.key, ask.label])))
+/** Where the lines lie in the turn: shown with the answer. */
+const paths = computed(() => (judged.value?.judged ?? []).flatMap((one) => (one.path?.length ? [one.path] : [])))
 /** What the answer was given to: the count goes up with it. */
 let asked = 0
 
@@ -83,6 +86,7 @@ watch(() => props.lesson, next, { immediate: true })
       <LessonColumn v-if="task.column" :column="task.column" />
       <SonarPiece v-if="task.screen" :screen="task.screen" />
       <RodLog v-if="task.log" :log="task.log" />
+      <TurnLook v-if="task.turn" :look="task.turn" :paths="paths" />
       <template v-if="!judged">
         <fieldset v-if="(task.dials ?? []).length" :disabled="!task.tries">
           <legend class="label">{{ task.tries }} half hours left</legend>
@@ -97,7 +101,9 @@ watch(() => props.lesson, next, { immediate: true })
       <div v-else class="said" role="status" data-test="judged">
         <p v-for="one in judged.judged" :key="one.key">
           <strong>{{ labels[one.key] }}: {{ one.right ? 'right.' : 'no.' }}</strong> {{ one.words }}
-          <span v-for="fact in one.facts" :key="fact.label" class="fact">{{ fact.label }} {{ factWords(fact, display.units) }}.</span>
+          <template v-for="fact in one.facts" :key="fact.label"
+            ><span class="fact">{{ fact.label }} {{ factWords(fact, display.units) }}.</span>{{ ' ' }}</template
+          >
         </p>
         <v-btn class="go" :disabled="busy" data-test="next-task" @click="next">Next</v-btn>
       </div>
