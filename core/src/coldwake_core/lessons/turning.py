@@ -92,12 +92,13 @@ def _where(before_m: float, after_m: float) -> Where | None:
 
 def _seen(turned: TurnedLine, tip: TipInTurn) -> tuple[OnPlan, ...]:
     """A line in the turn from above, from its tip to its lure, beside the boat as it is then."""
-    # The boat is on the circle abeam of its middle, which lies to the side it turns to.
+    # The boat is on the circle abeam of its middle, which lies to the side it turns to. Of a lure
+    # that comes up to the surface the line is solved to a few metres of its tip: drawn from it.
     across = 1.0 if tip.toward == "starboard" else -1.0
-    return tuple(
+    return (OnPlan(side_m=tip.side_m, ahead_m=-tip.aft_m), *(
         OnPlan(side_m=across * (tip.radius_m - x), ahead_m=-y)
-        for x, y, _ in _in_space(turned, tip)
-    )
+        for x, y, depth_m in _in_space(turned, tip) if depth_m >= 0.0
+    ))
 
 
 _PAIRS: Final = (("none", "none of them"), ("1-2", "rods 1 and 2"), ("1-3", "rods 1 and 3"),
