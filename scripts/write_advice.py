@@ -17,10 +17,10 @@ ROOT = Path(__file__).resolve().parent.parent
 sys.path.insert(0, str(ROOT / "core/src"))
 
 from coldwake_core.evidence.control import (  # noqa: E402
-    SURE_OF_CHANGE,
-    SURE_OF_HARM,
+    ROD_SD,
     Sides,
     compare_with_control,
+    sure_of,
 )
 from coldwake_core.evidence.rates import Exposure  # noqa: E402
 from coldwake_core.lakesim import bench  # noqa: E402
@@ -82,47 +82,59 @@ def reliability() -> list[str]:
 
 def verdicts() -> list[str]:
     """How often a change is said to have helped, at any look in three hours."""
-    text = [
-        "| one rod of six changed, a hit an hour a rod | said: helped | said: made it worse |",
-        "| --- | --- | --- |",
-    ]
-    for words, effect, bite in (
-        ("does nothing, clock still", 1.0, "still"),
-        ("does nothing, bite comes on x4", 1.0, "on"),
-        ("does nothing, bite dies to a quarter", 1.0, "off"),
-        ("earns x3, clock still", 3.0, "still"),
-        ("earns x3, bite x4", 3.0, "four"),
-    ):
-        draw = np.random.default_rng(5)
-        said = [one_trip(draw, effect, bite) for _ in range(TRIPS)]
-        helped = sum(high >= SURE_OF_CHANGE for high, _ in said) / TRIPS
-        worse = sum(low <= 1.0 - SURE_OF_HARM for _, low in said) / TRIPS
-        text.append(f"| {words} | {helped:.1%} | {worse:.1%} |")
+    text: list[str] = []
+    for changed, name in ((1, "one rod"), (3, "three rods")):
+        helped, harmed = sure_of(changed, 6 - changed)
+        text += [
+            f"| {name} of six changed, said from {helped:.0%}, harm from {harmed:.0%} | helped | "
+            f"made it worse | rods that differ by {ROD_SD}: helped | made it worse |",
+            "| --- | --- | --- | --- | --- |",
+        ]
+        for words, effect, bite in (
+            ("does nothing, clock still", 1.0, "still"),
+            ("does nothing, bite comes on x4", 1.0, "on"),
+            ("does nothing, bite dies to a quarter", 1.0, "off"),
+            ("earns x3, clock still", 3.0, "still"),
+            ("earns x3, bite x4", 3.0, "four"),
+        ):
+            shares = []
+            for own_sd in (0.0, ROD_SD):
+                draw = np.random.default_rng(5)
+                said = [one_trip(draw, effect, bite, changed, own_sd) for _ in range(TRIPS)]
+                shares.append(sum(high >= helped for high, _ in said) / TRIPS)
+                shares.append(sum(low <= 1.0 - harmed for _, low in said) / TRIPS)
+            text.append(f"| {words} | " + " | ".join(f"{share:.1%}" for share in shares) + " |")
+        text.append("")
     return text
 
 
-def one_trip(draw: np.random.Generator, effect: float, bite: str) -> tuple[float, float]:
+def one_trip(
+    draw: np.random.Generator, effect: float, bite: str, changed: int, own_sd: float
+) -> tuple[float, float]:
     """Highest and lowest probability of help in looks every five minutes for three hours."""
-    before = draw.poisson(1.0, 6)
+    level = np.exp(draw.normal(0.0, own_sd, 6))
+    before = draw.poisson(level)
+    earns = np.array([effect] * changed + [1.0] * (6 - changed))
     high, low, hits = 0.0, 1.0, np.zeros(6)
     for look in range(1, 37):
         clock = {
             "still": 1.0, "four": 4.0, "on": min(1.0 + look, 4.0),
             "off": max(1.0 - 0.25 * look, 0.25),
         }[bite]
-        hits += draw.poisson(np.array([effect, 1, 1, 1, 1, 1]) * clock * 5.0 / 60.0)
+        hits += draw.poisson(level * earns * clock * 5.0 / 60.0)
         chance = compare_with_control(
-            before=_sides(before, 60.0), after=_sides(hits, 5.0 * look)
+            before=_sides(before, 60.0, changed), after=_sides(hits, 5.0 * look, changed),
+            changed_rods=changed, control_rods=6 - changed,
         ).probability
         high, low = max(high, chance), min(low, chance)
     assert math.isfinite(high)
     return high, low
 
 
-def _sides(hits: np.ndarray, minutes: float) -> Sides:  # type: ignore[type-arg]
+def _sides(hits: np.ndarray, minutes: float, changed: int) -> Sides:  # type: ignore[type-arg]
     return Sides(
-        changed=Exposure(hits=int(hits[0]), minutes=minutes),
-        control=Exposure(hits=int(hits[1:].sum()), minutes=5.0 * minutes),
+        changed=Exposure(hits=int(hits[:changed].sum()), minutes=changed * minutes),
+        control=Exposure(hits=int(hits[changed:].sum()), minutes=(6 - changed) * minutes),
     )
 
 
@@ -136,8 +148,8 @@ def main() -> None:
         f"Standard world, seeds {CLAIM_DAYS[0]} to {CLAIM_DAYS[-1]}: that a change earns more a "
         "minute than what is out, against the truth of the minute.", "", *reliability(), "",
         "### Did that change do it, or the clock?", "",
-        f"{TRIPS} trips a line, an hour before the change, then a look every five minutes for "
-        f"three hours; said from {SURE_OF_CHANGE:.0%}, or {SURE_OF_HARM:.0%} that it harmed.",
+        f"{TRIPS} trips a line, a hit an hour a rod, an hour before the change, then a look every "
+        "five minutes for three hours.",
         "", *verdicts(), "",
     ]
     page.write_text(text[:first] + "\n".join(parts) + text[last:], "utf-8")

@@ -9,7 +9,7 @@ import pytest
 from trip_cases import START_S, event, session
 
 from coldwake_core.decode import encode
-from coldwake_core.evidence.control import EFFECT_SD, OWN_SD, Sides, compare_with_control
+from coldwake_core.evidence.control import EFFECT_SD, Sides, compare_with_control, own_sd, sure_of
 from coldwake_core.evidence.rates import Exposure
 from coldwake_core.evidence.verdict import judge_moves
 from coldwake_core.gear.setup import RodSetup
@@ -25,21 +25,21 @@ def setup_of(rod_id: str, lure: str = "a") -> RodSetup:
     return RodSetup(rod_id=rod_id, place_id="p", line_id="l", lure_id=lure)
 
 
-def move(rod_id: str | None) -> Answer:
+def move(rod_id: str | None, at_s: float = MOVED_S) -> Answer:
     change = (
         MoveChange(speed_changed=SpeedChanged(speed_mps=1.0)) if rod_id is None
         else MoveChange(line_set=LineSet(rod_id=rod_id, setting_m=20.0))
     )
-    return Answer(MOVED_S, True, MoveAnswered(
+    return Answer(at_s, True, MoveAnswered(
         key="k", kind="speed" if rod_id is None else "depth", title="t", change=change,
         rod_id=rod_id,
     ))
 
 
-def stints(changed: str | None) -> list[Stint]:
+def stints(*changed: str | None) -> list[Stint]:
     found = []
     for rod in RODS:
-        split = MOVED_S if rod == changed else None
+        split = MOVED_S if rod in changed else None
         found.append(Stint(rod, setup_of(rod), 10.0, START_S, split))
         if split is not None:
             found.append(Stint(rod, setup_of(rod), 20.0, split))
@@ -47,7 +47,7 @@ def stints(changed: str | None) -> list[Stint]:
 
 
 def said(
-    changed: str | None, *, clock: float, effect: float = 1.0, trips: int = 300
+    *changed: str | None, clock: float, effect: float = 1.0, trips: int = 300, own: float = 0.4
 ) -> dict[str, float]:
     """Share of trips in which a verdict is given at any look, every 5 minutes for three hours.
 
@@ -58,15 +58,14 @@ def said(
     for _ in range(trips):
         bites = []
         for rod in RODS:
-            own = math.exp(rng.normal(0.0, 0.4))
-            after = own * clock * (effect if changed in (None, rod) else 1.0)
-            for rate, start_s, hours in ((own, START_S, 1.0), (after, MOVED_S, 3.0)):
+            level = math.exp(rng.normal(0.0, own))
+            after = level * clock * (effect if changed == (None,) or rod in changed else 1.0)
+            for rate, start_s, hours in ((level, START_S, 1.0), (after, MOVED_S, 3.0)):
                 times = rng.uniform(0.0, 3600.0 * hours, rng.poisson(rate * hours))
                 bites += [(start_s + float(t), rod, "hit") for t in times]
-        fished = stints(changed)
-        words = {
-            judge_moves([move(changed)], fished, bites, now)[0].result.verdict for now in LOOKS
-        }
+        fished = stints(*changed)
+        moves = [move(rod) for rod in changed]
+        words = {judge_moves(moves, fished, bites, now)[0].result.verdict for now in LOOKS}
         for word in ever:
             ever[word] += word in words
     return {word: count / trips for word, count in ever.items()}
@@ -93,6 +92,41 @@ def test_a_real_effect_is_told_and_by_its_sign():
     assert harm["better"] < 0.05
 
 
+@pytest.mark.parametrize("clock", [1.0, 4.0], ids=["still", "coming on"])
+def test_three_rods_changed_together_are_judged_as_one_change_and_seldom_wrongly(clock: float):
+    found = said("rod-1", "rod-3", "rod-5", clock=clock, trips=150, own=0.0)
+    assert found["better"] <= 0.08
+    assert found["worse"] <= 0.08
+
+
+def test_what_three_rods_earn_is_told_sooner_than_what_one_does():
+    three = said("rod-1", "rod-3", "rod-5", clock=1.0, effect=3.0, trips=100, own=0.0)
+    one = said("rod-3", clock=1.0, effect=3.0, trips=100, own=0.0)
+    assert three["better"] > 0.7 > one["better"] > 0.4
+    assert three["worse"] == 0.0
+
+
+def test_moves_one_after_the_other_are_one_change_and_later_ones_another():
+    moves = [
+        move("rod-1"), move("rod-3", MOVED_S + 200.0), move("rod-5", MOVED_S + 900.0),
+        move("rod-5", MOVED_S + 1000.0), move(None, MOVED_S + 1100.0),
+    ]
+    judged = judge_moves(moves, stints("rod-1", "rod-3"), [], MOVED_S + 7200.0)
+    assert [(one.rods, one.rod_id) for one in judged] == [
+        (0, None), (1, "rod-5"), (1, "rod-5"), (2, "rod-1")
+    ]
+
+
+def test_more_is_asked_of_more_rods_and_they_differ_less_by_themselves():
+    assert own_sd(1, 5) == pytest.approx(0.4 * math.sqrt(1.2))
+    assert own_sd(3, 3) == pytest.approx(0.4 * math.sqrt(2.0 / 3.0))
+    assert sure_of(1, 5) == pytest.approx((0.90, 0.93))
+    assert sure_of(3, 3) == pytest.approx((0.94, 0.95))
+    # One rod beside a single other tells less than beside five: no less is asked for that.
+    assert sure_of(1, 1) == pytest.approx((0.90, 0.93))
+    assert 0.90 < sure_of(2, 4)[0] < 0.94
+
+
 def sides(hits: int, minutes: float, control_hits: int, control_minutes: float) -> Sides:
     return Sides(
         changed=Exposure(hits=hits, minutes=minutes),
@@ -103,7 +137,7 @@ def sides(hits: int, minutes: float, control_hits: int, control_minutes: float) 
 def test_probability_against_monte_carlo_of_the_same_model():
     before, after = sides(2, 55.0, 9, 300.0), sides(5, 70.0, 8, 330.0)
     rng = np.random.default_rng(7)
-    a, d = rng.normal(0.0, OWN_SD, 400_000), rng.normal(0.0, EFFECT_SD, 400_000)
+    a, d = rng.normal(0.0, own_sd(1, 5), 400_000), rng.normal(0.0, EFFECT_SD, 400_000)
     share0 = 1.0 / (1.0 + np.exp(-(np.log(55.0 / 300.0) + a)))
     share1 = 1.0 / (1.0 + np.exp(-(np.log(70.0 / 330.0) + a + d)))
     weight = share0**2 * (1 - share0) ** 9 * share1**5 * (1 - share1) ** 8

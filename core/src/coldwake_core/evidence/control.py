@@ -13,14 +13,14 @@ from typing import Final
 
 from .rates import Exposure, RateComparison, Verdict
 
-OWN_SD: Final = 0.44
-"""How far a rod differs from those beside it by itself, standard deviation of the log ratio: 0.4
-for the rod and 0.4 shared by five others (judged)."""
-SURE_OF_CHANGE: Final = 0.9
-SURE_OF_HARM: Final = 0.93
-"""From these on a change is said to have helped, or to have made it worse. It is looked at again
-and again, and what was said at any look is remembered; a bite that comes on makes a dry rod look
-worse than it is, so more is asked there. Measured: docs/advice.md, tests/core/test_verdict.py."""
+ROD_SD: Final = 0.4
+"""How far a rod differs from those beside it by itself, standard deviation of the log (judged)."""
+SURE_OF_CHANGE: Final = (0.90, 0.94)
+SURE_OF_HARM: Final = (0.93, 0.95)
+"""From these on a change is said to have helped, or to have made it worse: of one rod beside five,
+and of three beside three. It is looked at again and again, and what was said at any look is
+remembered; more rods see more, and swing further. A bite that comes on makes a dry rod look worse
+than it is, so more is asked there. Measured: docs/advice.md, tests/core/test_verdict.py."""
 EFFECT_SD: Final = 0.6
 """How much changes do, standard deviation of the log rate (judged): most do little."""
 LEAST_MIN: Final = 20.0
@@ -55,24 +55,67 @@ class Sides:
         return min(self.changed.minutes, self.control.minutes) >= LEAST_MIN
 
 
-def compare_with_control(*, before: Sides, after: Sides) -> RateComparison:
+def own_sd(changed_rods: int, control_rods: int) -> float:
+    """Return how far some rods differ from some others by themselves.
+
+    Parameters
+    ----------
+    changed_rods, control_rods : int
+        How many there are, >= 1.
+
+    Returns
+    -------
+    float
+        Standard deviation of the log ratio: of means of rods that differ by ROD_SD each.
+    """
+    return ROD_SD * math.sqrt(1.0 / changed_rods + 1.0 / control_rods)
+
+
+def sure_of(changed_rods: int, control_rods: int) -> tuple[float, float]:
+    """Return from which probability on a change is said to have helped, or to have harmed.
+
+    Parameters
+    ----------
+    changed_rods, control_rods : int
+        How many there are, >= 1.
+
+    Returns
+    -------
+    (float, float)
+        Between those of one rod beside five and of three beside three, and on beyond, by how many
+        rods tell in earnest: 1 / (1 / changed + 1 / control).
+    """
+    telling = 1.0 / (1.0 / changed_rods + 1.0 / control_rods)
+    share = (telling - 5.0 / 6.0) / (1.5 - 5.0 / 6.0)
+    helped, harmed = (
+        min(low + (high - low) * max(share, 0.0), 0.98)
+        for low, high in (SURE_OF_CHANGE, SURE_OF_HARM)
+    )
+    return helped, harmed
+
+
+def compare_with_control(
+    *, before: Sides, after: Sides, changed_rods: int = 1, control_rods: int = 5
+) -> RateComparison:
     """Return how probable it is that a change helped, the clock taken out.
 
     Parameters
     ----------
     before, after : Sides
         What was counted up to the change and since.
+    changed_rods, control_rods : int
+        How many rods were changed, and how many were not.
 
     Returns
     -------
     RateComparison
-        P(effect > 0); "too early" unless both sides are long enough and it is beyond
-        SURE_OF_CHANGE, or SURE_OF_HARM the other way.
+        P(effect > 0); "too early" unless both sides are long enough and it is beyond what
+        ``sure_of`` asks, the one way or the other.
 
     Notes
     -----
-    With ``a`` the changed rods' own level, N(0, OWN_SD), and ``d`` the effect, N(0, EFFECT_SD), the
-    changed rods' share of the hits is binomial with log odds ``log r + a`` before and
+    With ``a`` the changed rods' own level, N(0, ``own_sd``), and ``d`` the effect, N(0, EFFECT_SD),
+    the changed rods' share of the hits is binomial with log odds ``log r + a`` before and
     ``log r + a + d`` after, ``r`` being the ratio of rod-minutes (conditional Poisson
     comparison: Przyborowski & Wilenski 1940, from memory). Both are integrated on a grid of 0.1.
 
@@ -83,11 +126,12 @@ def compare_with_control(*, before: Sides, after: Sides) -> RateComparison:
     """
     if not (before.is_enough() and after.is_enough()):
         return RateComparison(probability=0.5, verdict="too_early")
+    spread = own_sd(changed_rods, control_rods)
     own = _likelihood(before, _OWN)
     total = _likelihood(after, _SUM)
     all_of_it = up = 0.0
     for index, share_before in enumerate(own):
-        weight = share_before * _normal(_OWN[index] / OWN_SD)
+        weight = share_before * _normal(_OWN[index] / spread)
         for other, share_after in enumerate(total):
             # Steps of the effect: the middles of the two grids stand 20 apart.
             steps = other - index - 20
@@ -96,9 +140,10 @@ def compare_with_control(*, before: Sides, after: Sides) -> RateComparison:
             up += part if steps > 0 else 0.5 * part if steps == 0 else 0.0
     probability = up / all_of_it
     verdict: Verdict = "too_early"
-    if probability >= SURE_OF_CHANGE:
+    helped, harmed = sure_of(changed_rods, control_rods)
+    if probability >= helped:
         verdict = "better"
-    elif probability <= 1.0 - SURE_OF_HARM:
+    elif probability <= 1.0 - harmed:
         verdict = "worse"
     return RateComparison(probability=probability, verdict=verdict)
 

@@ -15,6 +15,8 @@ from .rates import Exposure, RateComparison
 
 BEFORE_S: Final = 3600.0
 """How long before a change speaks for what was before."""
+TOGETHER_S: Final = 600.0
+"""Rods changed so close together are one change (judged: a crew does one after the other)."""
 MOST_JUDGED: Final = 12
 """The latest moves are judged; older ones are Review's."""
 
@@ -35,7 +37,9 @@ class JudgedMove:
     at_s : float
         When, seconds since 1970-01-01 UTC.
     rod_id : str or None
-        On which rod; None for the whole boat.
+        On which rod, the first of them where it was done on several; None for the whole boat.
+    rods : int
+        How many rods were changed within TOGETHER_S: they are judged together. 0 for the boat.
     before, after : Exposure
         Hits and rod-minutes of what was changed, in the hour before and since.
     control : Exposure
@@ -51,6 +55,7 @@ class JudgedMove:
     title: str
     at_s: float
     rod_id: str | None
+    rods: int
     before: Exposure
     after: Exposure
     control: Exposure
@@ -84,12 +89,29 @@ def judge_moves(
 
     Notes
     -----
+    What was changed on several rods within TOGETHER_S is judged together, whatever dials it were.
     A change on all rods at once has no control: then, and where a side has too few rod-minutes,
     it is too early, whatever was counted. A change ends when the rod is changed again.
     """
     taken = [a for a in answers if a.taken and a.move.kind not in UNJUDGED]
     count = _Counter(stints, bites, looks or {})
-    return [_judge(answer, count, now_s) for answer in reversed(taken[-MOST_JUDGED:])]
+    return [_judge(group, count, now_s) for group in reversed(_together(taken)[-MOST_JUDGED:])]
+
+
+def _together(taken: Sequence[Answer]) -> list[list[Answer]]:
+    """Moves on several rods that were made one after the other, as one change."""
+    groups: list[list[Answer]] = []
+    for answer in taken:
+        last = groups[-1] if groups else []
+        rods = {one.move.rod_id for one in last}
+        if (
+            last and None not in rods and answer.move.rod_id is not None
+            and answer.move.rod_id not in rods and answer.at_s - last[0].at_s <= TOGETHER_S
+        ):
+            last.append(answer)
+        else:
+            groups.append([answer])
+    return groups
 
 
 @dataclass(frozen=True, slots=True)
@@ -117,30 +139,35 @@ class _Counter:
         return Exposure(hits=counted, minutes=minutes)
 
 
-def _judge(answer: Answer, count: _Counter, now_s: float) -> JudgedMove:
-    at_s, rod_id, stints = answer.at_s, answer.move.rod_id, count.stints
-    if rod_id is None:
+def _judge(answers: Sequence[Answer], count: _Counter, now_s: float) -> JudgedMove:
+    answer, stints = answers[0], count.stints
+    at_s, done_s = answer.at_s, answers[-1].at_s
+    changed = {one.move.rod_id: one.at_s for one in answers if one.move.rod_id is not None}
+    if not changed:
         everyone = {stint.rod_id for stint in stints}
         nobody = Exposure(hits=0, minutes=0.0)
         return JudgedMove(
-            title=answer.move.title, at_s=at_s, rod_id=None,
+            title=answer.move.title, at_s=at_s, rod_id=None, rods=0,
             before=count.exposure(everyone, at_s - BEFORE_S, at_s),
             after=count.exposure(everyone, at_s, now_s), control=nobody,
             result=RateComparison(probability=0.5, verdict="too_early"), lack="no_control",
             ended=False,
         )
-    begin_s = max(at_s - BEFORE_S, _changed_before_s(stints, rod_id, at_s))
-    end_s = _changed_again_s(stints, rod_id, at_s, now_s)
+    begin_s = max(
+        at_s - BEFORE_S, *(_changed_before_s(stints, rod, when) for rod, when in changed.items())
+    )
+    end_s = min(_changed_again_s(stints, rod, when, now_s) for rod, when in changed.items())
     beside = {
         stint.rod_id for stint in stints
-        if stint.rod_id != rod_id and _steady(stints, stint.rod_id, begin_s, end_s)
+        if stint.rod_id not in changed and _steady(stints, stint.rod_id, begin_s, end_s)
     }
+    # While it was being done the rods were half one thing and half the other.
     sides = [
         Sides(
-            changed=count.exposure({rod_id}, first_s, last_s),
+            changed=count.exposure(set(changed), first_s, last_s),
             control=count.exposure(beside, first_s, last_s),
         )
-        for first_s, last_s in ((begin_s, at_s), (at_s, end_s))
+        for first_s, last_s in ((begin_s, at_s), (done_s, max(end_s, done_s)))
     ]
     before, after = sides
     lack: Lack = ""
@@ -149,9 +176,14 @@ def _judge(answer: Answer, count: _Counter, now_s: float) -> JudgedMove:
     elif not (before.is_enough() and after.is_enough()):
         lack = "minutes"
     return JudgedMove(
-        title=answer.move.title, at_s=at_s, rod_id=rod_id, before=before.changed,
+        title="; ".join(dict.fromkeys(one.move.title for one in answers)), at_s=at_s,
+        rod_id=answer.move.rod_id, rods=len(changed), before=before.changed,
         after=after.changed, control=after.control,
-        result=compare_with_control(before=before, after=after), lack=lack, ended=end_s < now_s,
+        result=compare_with_control(
+            before=before, after=after, changed_rods=len(changed),
+            control_rods=max(len(beside), 1),
+        ),
+        lack=lack, ended=end_s < now_s,
     )
 
 

@@ -2927,6 +2927,7 @@ export interface components {
             /** Format: double */
             at_s: number;
             rod_id: string | null;
+            rods: number;
             before: components["schemas"]["Exposure"];
             after: components["schemas"]["Exposure"];
             control: components["schemas"]["Exposure"];
