@@ -21,7 +21,7 @@ LONGEST_MIN: Final = 120.0
 SHORTEST_MIN: Final = 20.0
 SHARE_LEFT: Final = 0.6
 """A change is thought to last for six tenths of the time left, two hours at most (judged)."""
-LEAST_GAIN: Final = 0.5
+LEAST_GAIN: Final = 0.45
 """Under so many hits it is left alone: that is an answer (chosen on the same days)."""
 
 OptionKind = Literal["speed", "depth", "setback", "colour", "leader", "attractor", "lure", "copy"]

@@ -171,11 +171,10 @@ def rate_of_all(model: DayModel, recipes: Iterable[Recipe], thumb: Thumb | None)
     -------
     float
     """
-    found = 0.0
-    for recipe in recipes:
-        mean, variance = model.log_rate(model.weights(recipe, thumb))
-        found += math.exp(mean + 0.5 * min(variance, 2.0))
-    return found
+    # As likely as not: what nobody knows of a morning makes no school worth turning for.
+    return math.fsum(
+        math.exp(model.log_rate(model.weights(recipe, thumb))[0]) for recipe in recipes
+    )
 
 
 def turn_comes_first(gain: float, other: Weighed | None) -> bool:
