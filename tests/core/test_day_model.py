@@ -12,12 +12,14 @@ import statsmodels.api as sm
 from hypothesis import given
 from hypothesis import strategies as st
 from scipy.optimize import minimize_scalar
+from trip_cases import at, event, session
 
 from coldwake_core.advice.choice import LEAST_GAIN, Option, best_option, weigh_options
 from coldwake_core.constants import MPH_MPS
 from coldwake_core.evidence import day_model
 from coldwake_core.evidence.day_model import LEVEL_PM, DayModel, expected, poisson_mode
 from coldwake_core.evidence.recipe import Recipe, Thumb
+from coldwake_core.trip.learnt import learnt
 
 THUMB = Thumb(
     speed_low_mps=1.5 * MPH_MPS, speed_high_mps=2.2 * MPH_MPS, depth_top_m=0.0, depth_base_m=5.0,
@@ -289,3 +291,20 @@ def test_how_much_fish_passed_count_is_learnt():
             one.count(pink, without, 30.0, passing=-1.2)
         believed.append(one.mean[one._passing])
     assert believed[0] > day_model.PASSING > believed[1]
+
+
+def test_dry_half_hour_among_marked_fish_blames_a_colour_more_than_one_without():
+    """The rod is out in the second half hour; fish are marked in it, or in the one before."""
+    def blamed(first_mark: float) -> float:
+        held = session(
+            event("speed_changed", 0, speed_mps=1.55 * MPH_MPS),
+            event("line_set", 32, rod_id="rod-1", setting_m=30.0),
+            event("line_in", 57, rod_id="rod-1"),
+            *(event("mark_seen", first_mark + 4 * n, depth_m=12.0, count=4) for n in range(7)),
+        )
+        one = learnt(held.now, at(61))
+        (colour,) = [index for (kind, _), index in one._known.items() if kind == "colour"]
+        return one.mean[colour]
+
+    among, without = blamed(31), blamed(2)
+    assert among < 1.2 * without < 0.0

@@ -205,3 +205,12 @@ def test_taking_an_s_turn_begins_one_and_is_not_judged_as_a_change():
                    change={"turn_begun": {"toward": "port"}}))
     assert (held.state.turns[-1].start_s, held.state.turns[-1].toward) == (at(50), "port")
     assert held.view(at(90)).judged == ()
+
+
+def test_of_a_track_that_ends_nothing_is_known_beyond():
+    held = sailed(**SCHOOL, gap=range(2, 47))
+    back = ways(held.now, at(59.2)).back
+    assert len(back) == AHEAD_MIN
+    # From minute 59 to 47 there are thirteen places.
+    assert back[13:] == (1.0, 1.0, 1.0)
+    assert back[12] != 1.0

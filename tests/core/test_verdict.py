@@ -198,3 +198,11 @@ def test_a_move_taken_back_is_no_longer_judged():
     assert len(one.view(START_S + 90 * 60).judged) == 1
     one.add(event("undone", 41, event_id=taken["id"]))
     assert one.view(START_S + 90 * 60).judged == ()
+
+
+def test_what_bit_while_rods_were_being_changed_counts_for_neither_side():
+    moves = [move("rod-1"), move("rod-3", MOVED_S + 300.0)]
+    bites = [(MOVED_S + 100.0, "rod-1", "hit"), (MOVED_S + 400.0, "rod-3", "hit")]
+    (judged,) = judge_moves(moves, stints("rod-1", "rod-3"), bites, MOVED_S + 3600.0)
+    assert (judged.before.hits, judged.after.hits) == (0, 1)
+    assert judged.after.minutes == pytest.approx(2 * 55.0)
