@@ -40,6 +40,11 @@ def baited_minutes(
     The chance that it is still on is ``2^-(age / BAIT_HALF_MIN + hits since)``; the stretch is
     worth ``BARE_SHARE`` and that chance of the rest, integrated. Before the first look nothing is
     known and nothing is taken off.
+
+    References
+    ----------
+    Kalbfleisch, J.D., Prentice, R.L. (2002). The Statistical Analysis of Failure Time Data, 2nd
+    ed., ch. 2: a constant hazard. From memory.
     """
     cuts = [start_s, *(t for t in (*looks, *hits) if start_s < t < end_s), end_s]
     cuts.sort()

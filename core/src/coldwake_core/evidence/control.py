@@ -67,6 +67,11 @@ def own_sd(changed_rods: int, control_rods: int) -> float:
     -------
     float
         Standard deviation of the log ratio: of means of rods that differ by ROD_SD each.
+
+    References
+    ----------
+    Gelman, A. et al. (2013). Bayesian Data Analysis, 3rd ed., 5.4: means of exchangeable normal
+    effects. From memory.
     """
     return ROD_SD * math.sqrt(1.0 / changed_rods + 1.0 / control_rods)
 
