@@ -153,12 +153,11 @@ def test_new_boat_begins_with_two_rods_in_two_holders(page: Page, server: Runnin
 def test_first_boat_and_first_water_are_open_from_the_start(page: Page, server: RunningServer):
     locker(page, server, "boats")
     expect(page.get_by_test_id("boat-name")).to_have_value("12 ft kayak")
-    expect(page.locator(".pick.chosen")).to_contain_text("12 ft kayak")
+    expect(page.locator(".pick.chosen[data-test^=boat]")).to_contain_text("12 ft kayak")
     page.get_by_text("16 ft open boat").click()
     expect(page.get_by_test_id("boat-name")).to_have_value("16 ft open boat")
     page.get_by_test_id("tab-waters").click()
-    chosen = page.locator(".pick.chosen")
-    expect(chosen).to_have_count(1)
+    expect(page.locator(".pick.chosen[data-test^=water]")).to_have_count(1)
     expect(page.get_by_test_id("to-chart")).to_be_visible()
 
 
