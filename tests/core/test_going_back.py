@@ -131,6 +131,10 @@ def test_fish_just_passed_are_gone_back_through_and_a_pass_begins():
     }
     held.add(event("move_taken", 59.3, **document))
     assert held.state.passes[-1].start_s == at(59.3)
+    # The places do not tell of it yet: it is not asked for again meanwhile.
+    for minute in (59.4, 61.0):
+        move = held.view(at(minute)).move
+        assert move is None or move.answer.kind != "turn"
     # A way back is no change of tackle: nobody judges it against the clock.
     assert held.view(at(80)).judged == ()
 
@@ -205,6 +209,11 @@ def test_taking_an_s_turn_begins_one_and_is_not_judged_as_a_change():
                    change={"turn_begun": {"toward": "port"}}))
     assert (held.state.turns[-1].start_s, held.state.turns[-1].toward) == (at(50), "port")
     assert held.view(at(90)).judged == ()
+
+
+def test_turn_that_nobody_told_the_end_of_forbids_no_other_for_ever():
+    held = sailed(event("turn_begun", 40, toward="port"), **SCHOOL)
+    assert held.view(at(59.2)).move.answer.kind == "turn"
 
 
 def test_of_a_track_that_ends_nothing_is_known_beyond():

@@ -10,12 +10,14 @@ from ..evidence.day_model import STEP_MIN, DayModel
 from ..evidence.recipe import Recipe, Thumb
 from ..record.payloads import MoveAnswered, MoveChange, PassBegun, TurnBegun
 from .choice import Weighed
-from .situation import Move, Situation
+from .situation import Move, Situation, Ways
 
 AHEAD_MIN: Final = 16
 """So far a way is looked at, min (judged: there and a little beyond)."""
 ROUND_MIN: Final = 2
 """Minutes to turn round with lines out, in which nothing is met (judged)."""
+ROUND_AGAIN_S: Final = 300.0
+"""So long a turn that was begun is left to itself (judged: to turn and to be on the way back)."""
 S_TURN_MIN: Final = 3.0
 S_TURN_AGAIN_S: Final = 3600.0
 """Minutes of an S-turn, and how long what it told is not asked again (judged)."""
@@ -61,7 +63,7 @@ def turn_move(now: Situation, recipes: Iterable[Recipe], thumb: Thumb | None) ->
         None where going on is worth as much, or nobody knows where the boat has been.
     """
     ways = now.ways
-    if ways is None or (now.state.turns and now.state.turns[-1].end_s is None):
+    if ways is None or _is_turning(now):
         return None
     gain = turning_gain(
         rate_pm=rate_of_all(now.model, recipes, thumb), ahead=ways.ahead, back=ways.back
@@ -70,12 +72,8 @@ def turn_move(now: Situation, recipes: Iterable[Recipe], thumb: Thumb | None) ->
         return None
     lies = sum(ways.back) / len(ways.back), sum(ways.ahead) / len(ways.ahead)
     return Move(
-        answer=MoveAnswered(
-            # Taken or put off, it is of this track: another stretch has another.
-            key=f"turn:{round(ways.back_deg / 45.0) % 8}", kind="turn",
-            title="Turn round, go back through",
-            change=MoveChange(pass_begun=PassBegun(toward_deg=ways.back_deg)),
-        ),
+        # Taken or put off, it is of this track: another stretch has another.
+        answer=_answer(f"turn:{round(ways.back_deg / 45.0) % 8}", ways),
         reason=f"By what was marked and hit along the track, the way back holds {lies[0]:.1f} "
                f"times what the day met on the whole, the way on {lies[1]:.1f}. Turn wide: inside "
                "lines sink.",
@@ -83,6 +81,23 @@ def turn_move(now: Situation, recipes: Iterable[Recipe], thumb: Thumb | None) ->
                                  "(common practice)",
         cost_min=float(ROUND_MIN), judge_after_min=float(AHEAD_MIN), gain_hits=gain,
         lasts_min=float(AHEAD_MIN),
+    )
+
+
+def _is_turning(now: Situation) -> bool:
+    """Whether a turn was begun just now: until places tell of it the ways are those of before."""
+    turns, passes = now.state.turns, now.state.passes
+    if passes and now.now_s - passes[-1].start_s < ROUND_AGAIN_S:
+        return True
+    last = turns[-1] if turns else None
+    # Nobody tells the end of every turn.
+    return last is not None and last.end_s is None and now.now_s - last.start_s < ROUND_AGAIN_S
+
+
+def _answer(key: str, ways: Ways) -> MoveAnswered:
+    return MoveAnswered(
+        key=key, kind="turn", title="Turn round, go back through",
+        change=MoveChange(pass_begun=PassBegun(toward_deg=ways.back_deg)),
     )
 
 
@@ -144,10 +159,7 @@ def back_by_habit(now: Situation) -> Move | None:
     if now.ways is None or not hits or (passes and passes[-1].start_s >= since):
         return None
     return Move(
-        answer=MoveAnswered(
-            key="turn:habit", kind="turn", title="Turn round, go back through",
-            change=MoveChange(pass_begun=PassBegun(toward_deg=now.ways.back_deg)),
-        ),
+        answer=_answer("turn:habit", now.ways),
         reason=f"{len(hits)} hit{'' if len(hits) == 1 else 's'} in the last "
                f"{HABIT_BACK_S / 60.0:.0f} minutes: they are behind. Turn wide: inside lines sink.",
         basis="school", source="Habit: found fish are gone back through",
