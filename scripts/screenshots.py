@@ -194,7 +194,7 @@ SHOTS: list[tuple[str, int, int, Show]] = [
     ("plan", 1280, 1400, place("/plan", "[data-test=leg]")),
     ("water", 1280, 800, water),
     ("practice", 1280, 1100, place("/practice", "[data-test=lesson-alone]")),
-    ("lesson", 1280, 800, place("/practice/lessons/clock", "[data-test=rod-log]")),
+    ("lesson", 1280, 800, place("/practice/lessons/turns", "[data-test=turn-look]")),
     ("practice-river", 1280, 800, practice_river),
     ("review", 1280, 1000, place("/review", "[data-test=track] svg")),
     ("season", 1280, 1100, place("/review/season", "[data-test=season][data-state=ready] canvas")),
