@@ -80,9 +80,10 @@ def next_move(situation: Situation) -> Advice:
     if turn is not None and stands(turn) and turn_comes_first(turn.gain_hits or 0.0, worth):
         return Advice(move=turn, others=_runners_up(weighed[:3]))
     back = back_move(situation, recipes, _thumb(situation))
-    if back is not None and stands(back):
-        if worth is None or (back.gain_hits or 0.0) > worth.worth:
-            return Advice(move=back, others=_runners_up(weighed[:3]))
+    if back is not None and stands(back) and (
+        worth is None or (back.gain_hits or 0.0) > worth.worth
+    ):
+        return Advice(move=back, others=_runners_up(weighed[:3]))
     if best is None or worth is None:
         dry = next((move for move in dry_moves(situation) if stands(move)), None)
         return Advice(move=dry, others=_runners_up(weighed[:3]))

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from bisect import bisect_left, bisect_right
 from collections.abc import Sequence
+from itertools import pairwise
 from typing import Final
 
 from ..record.state import Stint
@@ -49,7 +50,7 @@ def baited_minutes(
     cuts = [start_s, *(t for t in (*looks, *hits) if start_s < t < end_s), end_s]
     cuts.sort()
     worth = 0.0
-    for first, last in zip(cuts, cuts[1:], strict=False):
+    for first, last in pairwise(cuts):
         minutes = (last - first) / 60.0
         seen = bisect_right(looks, first)
         if not seen:
