@@ -214,7 +214,7 @@ async function save(): Promise<void> {
       <label class="field"><span class="label">boat</span><input v-model="name" maxlength="120" data-test="boat-name" /></label>
       <NumberField v-model="length" class="field" label="length" measure="long" test="boat-length" />
     </div>
-    <h3>Where rods stand</h3>
+    <h2>Where rods stand</h2>
     <p class="label">Drag each to its place; the transom is the line at the stern. What is chosen is named beside.</p>
     <div class="deck">
       <BoatAbove
@@ -270,7 +270,7 @@ async function save(): Promise<void> {
         </div>
       </div>
     </div>
-    <h3>Rods</h3>
+    <h2>Rods</h2>
     <div class="rods">
       <div v-for="(rod, index) in rods" :key="rod.id" class="rod">
         <RodShape :shape="rod.shape" :index="index" :size="24" />
@@ -285,7 +285,7 @@ async function save(): Promise<void> {
       </div>
     </div>
     <button type="button" class="plain" data-test="add-rod" @click="addRod">Add a rod</button>
-    <h3>Sonar</h3>
+    <h2>Sonar</h2>
     <div class="place">
       <NumberField v-model="sounder.depth" label="transducer below water" measure="long" test="sounder-depth" />
       <NumberField v-model="sounder.ahead" label="ahead of the transom" measure="long" test="sounder-ahead" />
@@ -306,7 +306,7 @@ async function save(): Promise<void> {
   background: var(--frost);
   padding: 12px;
 }
-h3 {
+h2 {
   font-size: 16px;
   font-weight: 700;
 }

@@ -145,7 +145,7 @@ async function save(): Promise<void> {
         /></label>
       </div>
       <section v-for="(item, i) in rules.species" :key="item.species" class="species" :aria-label="nameOf(item.species)">
-        <h3>{{ nameOf(item.species) }}: in the place of what is said of all fish</h3>
+        <h2>{{ nameOf(item.species) }}: in the place of what is said of all fish</h2>
         <div class="grid">
           <FishRulesFields v-model="item.fish" :test="`rules-${item.species}`" />
           <v-btn :data-test="`drop-rules-${item.species}`" @click="rules.species.splice(i, 1)">Nothing of its own</v-btn>
@@ -191,7 +191,7 @@ fieldset {
   margin-top: 10px;
   padding-top: 6px;
 }
-h3 {
+h2 {
   margin: 0 0 6px;
   font-size: 14px;
 }
