@@ -13,7 +13,8 @@ from running import RunningServer
 AXE = ROOT / "web/node_modules/axe-core/axe.min.js"
 PLACES = [
     "/fish", "/rig", "/rig/card", "/rig/spread", "/locker", "/locker?tab=boats",
-    "/locker?tab=waters", "/plan", "/review", "/practice", "/practice/sonar", "/waters/1", "/first-day", "/instruments", "/account",
+    "/locker?tab=waters", "/plan", "/review", "/practice", "/practice/sonar",
+    "/waters/1", "/first-day", "/instruments", "/account",
     "/review/season", "/practice/lessons/beside", "/practice/lessons/one-change",
     "/practice/lessons/turns",
 ]
