@@ -54,8 +54,7 @@ function coreSources(): Record<string, string> {
   return Object.fromEntries(files.sort().map((file) => [file, readFileSync(join(CORE, file), 'utf8')]))
 }
 
-async function packages(): Promise<RuntimeFile[]> {
-  const sources = coreSources()
+async function packages(sources: Record<string, string>): Promise<RuntimeFile[]> {
   const made = createHash('sha256').update(VERSION).update(START).update(TOLD).update(JSON.stringify(sources)).digest('hex').slice(0, 16)
   const name = `memory-${made}.bin`
   mkdirSync(CACHE, { recursive: true })
@@ -93,10 +92,11 @@ function compressed(data: Uint8Array, label: string): Uint8Array {
 export function pythonRuntime(): Plugin {
   const base = `assets/python-${VERSION}`
   let files: RuntimeFile[] = []
+  const pictured = coreSources()
   return {
     name: 'python-runtime',
     async config() {
-      files = await packages()
+      files = await packages(pictured)
       const [memory, library] = files.map((file) => `/${base}/${file.name}`)
       return {
         define: {
@@ -112,7 +112,8 @@ export function pythonRuntime(): Plugin {
       server.middlewares.use(`/${base}/`, (request, response, next) => {
         const name = (request.url ?? '').split('?')[0]!.replace(/^\//, '')
         const file = files.find((one) => one.name === name)
-        if (name === 'sources.json') response.end(JSON.stringify(coreSources()))
+        if (name === 'sources-now.json') response.end(JSON.stringify(coreSources()))
+        else if (name === 'sources-pictured.json') response.end(JSON.stringify(pictured))
         else if (file) response.end(file.data)
         else if (RUNTIME.includes(name)) {
           response.setHeader('Content-Type', name.endsWith('.wasm') ? 'application/wasm' : 'text/javascript')

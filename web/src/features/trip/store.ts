@@ -156,16 +156,17 @@ export const useTripStore = defineStore('trip', () => {
     return [...all.values()]
   }
 
-  function startCore(mine: number): void {
+  function startCore(mine: number, learn = catchUp): void {
     const fresh = takeCore(
       () => restart(turn),
-      () => trip.value && startCore(turn),
+      // A core that was edited while it ran: of the trip there is nothing new to learn.
+      () => trip.value && startCore(turn, async () => undefined),
     )
     core = fresh
-    void begin(mine, fresh).then(() => (mine === turn && core === fresh ? refresh() : undefined))
+    void begin(mine, fresh, learn).then(() => (mine === turn && core === fresh ? refresh() : undefined))
   }
 
-  async function begin(mine: number, fresh: CoreClient): Promise<void> {
+  async function begin(mine: number, fresh: CoreClient, learn: typeof catchUp): Promise<void> {
     const stale = (): boolean => mine !== turn || core !== fresh
     const tripId = trip.value!.id
     try {
@@ -173,7 +174,7 @@ export const useTripStore = defineStore('trip', () => {
       const left = await delivery.waiting(tripId)
       if (stale()) return
       for (const event of left) made.set(event.id, event)
-      await Promise.all([fresh.started, catchUp(tripId)])
+      await Promise.all([fresh.started, learn(tripId)])
       if (stale()) return
       await fresh.call('open', { trip: trip.value!, events: await allEvents(tripId) })
       // What was tapped meanwhile, with the door closed so that nothing slips past.

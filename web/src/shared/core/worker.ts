@@ -1,7 +1,6 @@
 /// <reference lib="webworker" />
 // The core in the browser: the same Python as on the server, in a worker of its own.
 import { loadPyodide } from 'pyodide'
-import { RENEW } from './renew'
 import type { WorkerRequest, WorkerResponse } from './protocol'
 
 declare const __PYTHON_BASE__: string
@@ -11,7 +10,8 @@ declare const __PYTHON_INFO__: unknown
 
 interface Core {
   call(request: string): string
-  renew(sources: string): void
+  /** Whether what is imported differs from these sources, and was imported anew. */
+  renew?: (sources: string) => boolean
 }
 
 const scope = self as unknown as DedicatedWorkerGlobalScope
@@ -30,13 +30,22 @@ async function start(): Promise<Core> {
     // Nothing is ever fetched by name: there are no packages to look up.
     lockFileContents: { info: __PYTHON_INFO__, packages: {} } as never,
   })
-  return {
-    call: (request) => python.globals.get('bridge').call(request) as string,
-    renew(sources) {
-      python.globals.set('sources', sources)
-      python.runPython(RENEW)
-    },
+  const core: Core = { call: (request) => python.globals.get('bridge').call(request) as string }
+  if (import.meta.env.DEV) {
+    const { default: workbench } = await import('../../../build/renew.py?raw')
+    python.runPython(workbench)
+    python.globals.set('told', await sourcesOf('pictured'))
+    python.runPython(`import json; workbench = Workbench("coldwake_core", json.loads(told), "/core-live")`)
+    core.renew = (sources) => {
+      python.globals.set('told', sources)
+      const renewed = python.runPython('workbench.take(json.loads(told))') as boolean
+      if (renewed) python.runPython('from coldwake_core.bridge import Bridge; bridge = Bridge()')
+      return renewed
+    }
+    // Edits since the picture was taken.
+    await renew(core)
   }
+  return core
 }
 
 const ready = start()
@@ -65,19 +74,25 @@ function faultAnswer(error: unknown): string {
   })
 }
 
+async function sourcesOf(time: 'pictured' | 'now'): Promise<string> {
+  return (await fetch(`${scope.location.origin + __PYTHON_BASE__}sources-${time}.json`)).text()
+}
+
 /** An edit that cannot be imported leaves the core as it was. */
-async function renew(): Promise<void> {
-  const sources = await (await fetch(`${scope.location.origin + __PYTHON_BASE__}sources.json`)).text()
+async function renew(core: Core): Promise<boolean> {
   try {
-    ;(await ready).renew(sources)
-    post({ kind: 'renewed' })
+    return core.renew?.(await sourcesOf('now')) ?? false
   } catch (error) {
     console.error(String(error))
+    return false
   }
 }
 
 scope.onmessage = async (event: MessageEvent<WorkerRequest>) => {
-  if (import.meta.env.DEV && event.data.renew) return renew()
+  if (import.meta.env.DEV && event.data.renew) {
+    if (await renew(await ready)) post({ kind: 'renewed' })
+    return
+  }
   const { id, request } = event.data
   let answer: string
   try {
