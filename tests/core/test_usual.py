@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections import Counter
 from dataclasses import replace
 
 import pytest
@@ -19,7 +18,6 @@ from coldwake_core.gear.setup import RodSetup, build_rig
 from coldwake_core.gear.tackle import Outfit
 from coldwake_core.gear.usual import (
     USUAL_PLACES,
-    first_rigging,
     first_setup,
     fitted,
     pair_of_speeds,
@@ -124,28 +122,3 @@ def test_the_ribbon_has_one_sign_a_fish(seconds: int):
     )
     signs = [(mark.rod_id, mark.kind) for mark in one.view(at(40)).ribbon]
     assert sorted(signs) == [("rod-1", "hit"), ("rod-3", "landed")]
-
-
-def test_first_day_rigs_no_more_reels_than_there_are_and_goes_port_to_starboard():
-    boat = OUTFIT
-    one_each = replace(boat, lines=tuple(replace(line, count=1) for line in boat.lines))
-    for aboard in (boat, one_each):
-        setups = first_rigging(aboard)
-        used = Counter(setup.line_id for setup in setups)
-        for line in aboard.lines:
-            assert used[line.id] <= line.count
-        sides = [aboard.place(setup.place_id).side_m for setup in setups]
-        assert sides == sorted(sides)
-        assert len({setup.lure_id for setup in setups}) == len(setups)
-        for setup in setups:
-            build_rig(aboard, setup)
-            works = aboard.lure(setup.lure_id).works
-            assert works.low_mps <= 1.5 * MPH_MPS <= works.high_mps
-            # Only behind a clip is there a setback.
-            assert (setup.setback_m > 0.0) is (aboard.line(setup.line_id).kind == "downrigger")
-    assert len(first_rigging(one_each)) < len(boat.rods)
-
-
-def test_first_day_leaves_out_what_has_no_line_or_lure():
-    assert first_rigging(replace(OUTFIT, lures=())) == ()
-    assert first_rigging(replace(OUTFIT, lines=())) == ()

@@ -114,7 +114,7 @@ class Workbench:
                 here = os.path.join(self.place, *name.split("."))
                 if here not in module.__path__:
                     module.__path__.insert(0, here)
-        # All that importlib.invalidate_caches() would do, but for what the browser has no module of.
+        # What importlib.invalidate_caches() does, but for what the browser has no module of.
         sys.path_importer_cache.clear()
 
     def _stand_again(self, standing: dict[str, ModuleType]) -> None:

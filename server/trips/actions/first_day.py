@@ -10,10 +10,11 @@ from typing import Any
 from django.db import transaction
 
 from coldwake_core.checks import require_number
-from coldwake_core.decode import decode, encode
-from coldwake_core.gear.tackle import Outfit as CoreOutfit
-from coldwake_core.gear.usual import first_rigging
-from coldwake_core.record.payloads import check_uuid
+from coldwake_core.decode import encode
+from coldwake_core.record.old import read_trip
+from coldwake_core.record.payloads import SpeedChanged, check_uuid
+from coldwake_core.spread.opening import build_opening
+from coldwake_core.trip.open_trip import OpenTrip
 from locker.actions.import_pieces import add_starter
 from locker.actions.save_outfit import SaveOutfit
 from locker.boats import usual_boat
@@ -71,11 +72,19 @@ class FirstDay:
                 owner=self.owner, name="First trip", water_id=water.pk, outfit_id=outfit.pk,
                 species=self.species, started_at=self.started_at, trip_id=self.trip_id,
             ).execute()
-            AppendEvents(trip, [
-                {
-                    "id": str(uuid.uuid4()), "at_s": self.started_at.timestamp(),
-                    "type": "rod_rigged", "payload": encode(setup),
-                }
-                for setup in first_rigging(decode(CoreOutfit, trip.outfit, field="outfit"))
-            ]).execute()
+            self._rig(trip)
         return trip
+
+    def _rig(self, trip: Trip) -> None:
+        """Put on each rod what suits these fish together, and set the speed it was chosen for."""
+        at_s = self.started_at.timestamp()
+        core, _ = read_trip(trip.document())
+        opening = build_opening(OpenTrip(core, []).now, at_s)
+        happened: list[tuple[str, Any]] = [
+            ("speed_changed", SpeedChanged(speed_mps=opening.speed_mps)),
+            *(("rod_rigged", rod.setup) for rod in opening.rods),
+        ]
+        AppendEvents(trip, [
+            {"id": str(uuid.uuid4()), "at_s": at_s, "type": kind, "payload": encode(payload)}
+            for kind, payload in happened
+        ]).execute()

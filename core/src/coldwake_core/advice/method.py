@@ -153,6 +153,12 @@ _LADDERS: Final[dict[str, tuple[tuple[float, Method], ...]]] = {
 }
 _BY_SCHOOL: Final = {"cover_water": COVER_WATER, "stay_slow": STAY_SLOW}
 
+USUAL_MPH: Final[dict[Species, tuple[float, float]]] = {
+    "trout": (1.5, 2.2), "kokanee": (0.9, 1.5), "striper": (2.0, 4.2),
+}
+"""Speeds to begin with where no temperature was read: those that most methods of the species share
+(stripers' two bands, end to end)."""
+
 COMFORT_DEGF: Final[dict[str, tuple[float, float]]] = {
     "trout": (50.0, 60.0), "kokanee": (50.0, 55.0), "striper": (55.0, 68.0),
 }

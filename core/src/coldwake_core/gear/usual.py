@@ -28,8 +28,6 @@ WEIGHT_AHEAD_M: Final = 4.0 * FOOT_M
 CURRENT_FROM_WIND_MPS: Final = 0.15 * MPH_MPS
 """Half of what GPS shows more into the wind than with it, for lures that work alike: 0.9 against
 1.2 mph (common practice)."""
-FIRST_SPEED_MPS: Final = 1.5 * MPH_MPS
-"""Where most trout trolling begins (common practice)."""
 EITHER_SIDE_MPS: Final = 0.2 * MPH_MPS
 """A small change of speed (common practice)."""
 
@@ -92,51 +90,6 @@ def first_setup(outfit: Outfit, rod_id: str) -> RodSetup | None:
     return RodSetup(
         rod_id=rod_id, place_id=place.id, line_id=line.id, lure_id=outfit.lures[0].id
     )
-
-
-def first_rigging(outfit: Outfit) -> tuple[RodSetup, ...]:
-    """Return what all rods of a boat begin with on its first day, as far as what is aboard goes.
-
-    Parameters
-    ----------
-    outfit : Outfit
-        What is aboard.
-
-    Returns
-    -------
-    tuple of RodSetup
-        A rod a place, port to starboard, in the order of the rods; no lure twice, no line on more
-        reels than there are. A rod for which nothing is left is left out.
-
-    Notes
-    -----
-    Every lure works at the first speed, so that the boat has one that all share (common
-    practice); a rod in a holder wears a top line before leadcore, which is let out last.
-    """
-    lines = {item.id: item.count for item in outfit.lines}
-    lures = [
-        item for item in outfit.lures
-        if not item.takes_bait and item.works.low_mps <= FIRST_SPEED_MPS <= item.works.high_mps
-    ]
-    setups = []
-    for rod, place in zip(
-        outfit.rods, sorted(outfit.places, key=lambda place: place.side_m), strict=False
-    ):
-        on_cable = place.kind == "downrigger"
-        line = next(
-            (
-                item for item in sorted(outfit.lines, key=lambda item: item.kind == "leadcore")
-                if (item.kind == "downrigger") == on_cable and lines[item.id] > 0
-            ), None,
-        )
-        if line is None or not lures:
-            continue
-        lines[line.id] -= 1
-        setups.append(RodSetup(
-            rod_id=rod.id, place_id=place.id, line_id=line.id, lure_id=lures.pop(0).id,
-            setback_m=SETBACK_M if on_cable else 0.0,
-        ))
-    return tuple(setups)
 
 
 def pair_of_speeds(speed_mps: float, current_mps: float) -> tuple[float, float]:

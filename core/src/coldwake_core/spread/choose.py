@@ -10,7 +10,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from typing import Any, Final
+from typing import Final
 
 import numpy as np
 from scipy.optimize import Bounds, LinearConstraint, milp
@@ -27,8 +27,9 @@ AGAIN: Final = 0.3
 """Worth of a lure at a wanted depth, and of a second one there (judged)."""
 FISHING: Final = 2.0
 """Worth of a rod that fishes at all."""
-_AS_GOOD: Final = 1e-6
-"""Worths this near are equal."""
+_LATER: Final = 1e-3
+"""What a candidate at the end of the list is worth less than its equal at the head: all rods
+together less than the least of the worths above (`_SIDE`, `_REMARK` in ``candidates``)."""
 _GOLDEN: Final = 0.6180339887498949
 
 
@@ -77,8 +78,8 @@ class _Program:
     def row(self, terms: Mapping[int, float], *, at_most: float) -> None:
         self.rows.append((dict(terms), -np.inf, at_most))
 
-    def solve(self, ties: Sequence[float]) -> list[bool]:
-        """The best answer, and among the best the one with the least sum of ``ties``."""
+    def solve(self) -> list[bool]:
+        """The best answer."""
         data, row_at, column_at = [], [], []
         for index, (terms, _, _) in enumerate(self.rows):
             for column, factor in terms.items():
@@ -88,21 +89,14 @@ class _Program:
         matrix = csr_array(
             (data, (row_at, column_at)), shape=(len(self.rows), len(self.worth))
         )
-        rows = LinearConstraint(
-            matrix, [row[1] for row in self.rows], [row[2] for row in self.rows]
-        )
-        worth, tie = np.asarray(self.worth), np.zeros(len(self.worth))
-        tie[: len(ties)] = ties
-
-        def least(cost: Any, *more: LinearConstraint) -> Any:
-            # Doing nothing is always allowed, so there is always an answer.
-            return milp(
-                cost, constraints=[rows, *more], integrality=np.ones(len(worth)),
-                bounds=Bounds(0, 1), options={"mip_rel_gap": 0.0},
-            ).x
-
-        best = float(worth @ np.round(least(-worth)))
-        found = least(tie, LinearConstraint(worth[np.newaxis, :], best - _AS_GOOD, np.inf))
+        # Doing nothing is always allowed, so there is always an answer.
+        found = milp(
+            -np.asarray(self.worth), integrality=np.ones(len(self.worth)), bounds=Bounds(0, 1),
+            constraints=[LinearConstraint(
+                matrix, [row[1] for row in self.rows], [row[2] for row in self.rows]
+            )],
+            options={"mip_rel_gap": 0.0},
+        ).x
         return [value > 0.5 for value in found]
 
 
@@ -137,7 +131,16 @@ def choose(
     looks and of different kinds of look. Among equals the earlier candidates win.
     """
     program = _Program()
-    columns = [program.column(FISHING + item.score) for item in candidates]
+    # Places in the list, each a little off a whole number by the golden ratio: hardly two sets of
+    # them have one sum, so that of equals there is one best, whatever way the solver takes to it.
+    # (Asked for in a second program over the best answers of the first, it took ten times as long.)
+    later = _LATER / max(len(candidates), 1)
+    columns = [
+        program.column(
+            FISHING + item.score - later * (index + math.modf((index + 1) * _GOLDEN)[0])
+        )
+        for index, item in enumerate(candidates)
+    ]
     by_rod: dict[int, dict[int, float]] = {}
     by_look: dict[int, dict[int, float]] = {}
     by_piece: dict[str, dict[int, float]] = {}
@@ -170,11 +173,7 @@ def choose(
     _looks(program, by_look, rods)
     for terms in by_kind.values():
         program.row({program.column(ANOTHER_KIND): 1.0, **{c: -1.0 for c in terms}}, at_most=0.0)
-    # Places in the list, each a little off a whole number by the golden ratio: no two sets of them
-    # have one sum, so there is one answer, whatever way the solver takes to it.
-    chosen = program.solve([
-        index + math.modf((index + 1) * _GOLDEN)[0] for index in range(len(candidates))
-    ])
+    chosen = program.solve()
     return sorted(
         (item for column, item in zip(columns, candidates, strict=True) if chosen[column]),
         key=lambda item: item.rod,

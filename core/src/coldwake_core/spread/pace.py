@@ -5,15 +5,13 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Final
 
-from ..advice.method import Method
+from ..advice.method import USUAL_MPH, Method
 from ..checks import require_number
 from ..constants import MPH_MPS
 from ..gear.pieces import FASTEST_MPS, SLOWEST_MPS
 from ..trip.now import Now
 from .dress import Dress
 
-_SPEEDS_MPH: Final = (1.0, 4.0)
-"""Tried where no method of the hour speaks."""
 _OFF_MIDDLE: Final = 0.1
 """What the edge of the method's band costs a rod (judged)."""
 
@@ -50,8 +48,9 @@ def opening_speed(
     if asked_mps is not None:
         require_number("speed_mps", asked_mps, low=SLOWEST_MPS, high=FASTEST_MPS, unit="m/s")
         return asked_mps, "The speed is your own."
-    low, high = (method.speed_low_mps, method.speed_high_mps) if method is not None else (
-        _SPEEDS_MPH[0] * MPH_MPS, _SPEEDS_MPH[1] * MPH_MPS
+    low, high = (
+        (method.speed_low_mps, method.speed_high_mps) if method is not None
+        else tuple(mph * MPH_MPS for mph in USUAL_MPH[now.trip.species])
     )
     middle, half = 0.5 * (low + high), max(0.5 * (high - low), 0.1)
     tenths = range(round(low / MPH_MPS * 10), round(high / MPH_MPS * 10) + 1)
@@ -73,7 +72,8 @@ def opening_speed(
 
     best = max((tenth / 10.0 * MPH_MPS for tenth in tenths), key=lambda v: (worth(v), -v))
     if method is None:
-        return best, "The speed at which most of what suits these fish works. No method of the " \
-                     "hour speaks yet: read the surface temperature first."
+        return best, "Of the speeds that are usual for these fish the one at which most of what " \
+                     "suits them works. No method of the hour speaks yet: read the surface " \
+                     "temperature first."
     return best, f"{method.reason} ({method.school}.) The speed is the one in its band at which " \
                  "most of what suits works, with room for gusts."
