@@ -78,6 +78,15 @@ describe('WaterColumn', () => {
     expect(shape(wrapper, 'rod-2')[1]).toBeGreaterThan(shape(wrapper, 'rod-1')[1])
   })
 
+  it('has room for a line that is tried farther back than all that are out, and moves nothing for a nearer one', () => {
+    const near = column({ preview: [at('rod-2', 8, 10)] })
+    expect(shape(near, 'rod-1')).toEqual(shape(column(), 'rod-1'))
+    const far = column({ preview: [at('rod-2', 8, 90)] })
+    const [behind] = shape(far, 'rod-2')
+    expect(behind).toBeGreaterThan(60)
+    expect(behind).toBeLessThan(shape(far, 'rod-1')[0])
+  })
+
   it('says depth and doubt beside the lure, and that it is in the bottom', () => {
     const wrapper = column({}, [{ ...rodAt('rod-1', 44), line: { ...at('rod-1', 44), clearance_m: -0.4 } }])
     expect(wrapper.get('.tag text').text().replace(/\s+/g, ' ')).toBe('44 ft ± 2 in the bottom')

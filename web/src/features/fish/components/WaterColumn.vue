@@ -60,12 +60,19 @@ const bedM = computed(() => {
   const charted = props.view.ahead?.source === 'chart' ? props.view.ahead.profile : []
   return Math.max(props.view.bottom_m, ...charted.filter((p) => p.ahead_m <= 0).map((p) => p.bottom_m))
 })
+/** What is tried may be let out farther than anything that is out: it is in the picture then, and else nothing moves. */
+const longestTrailM = computed(() =>
+  Math.max(
+    Math.max(...props.view.rods.map((rod) => rod.line?.trail_m ?? 0), 20) * 1.04,
+    ...(props.preview ?? []).map((line) => line.trail_m),
+  ),
+)
 const boatPx = computed(() => Math.max(props.boatLengthM * scale.value.along, narrow.value ? 26 : 36))
 const scale = computed(() =>
   columnScale({
     widthPx: width.value - LEFT.value - RIGHT.value - (narrow.value ? 34 : 60),
     heightPx: height.value - TOP - 26,
-    longestTrailM: Math.max(...props.view.rods.map((rod) => rod.line?.trail_m ?? 0), 20) * 1.04,
+    longestTrailM: longestTrailM.value,
     bottomM: bedM.value,
   }),
 )

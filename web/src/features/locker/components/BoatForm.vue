@@ -364,7 +364,7 @@ h2 {
 }
 .place {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(112px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(138px, 1fr));
   gap: 6px 10px;
   align-items: end;
 }

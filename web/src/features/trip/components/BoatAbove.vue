@@ -21,19 +21,36 @@ const display = useDisplayStore()
 const frame = useTemplateRef<HTMLElement>('frame')
 const { width, height } = useElementSize(frame)
 
-/** Beyond this a clip is drawn at the edge, its line broken: a board is far outside the picture. */
+/** Boards run far outside a picture that shows the boat: each side has a strip of another scale for them, their line broken. */
+const BOARDS_M = [4, 46] as const
 const EDGE_M = 4.2
+const strip = computed(() => (props.places.some((place) => place.kind === 'board') ? 0.13 * width.value : 0))
 const reach = computed(() => Math.max(...props.places.filter((p) => p.kind !== 'board').map((p) => Math.abs(p.side_m)), 1.6) + 1.1)
 const scale = computed(() => {
   const aft = Math.max(...props.places.map((p) => p.aft_m), 0.5) + 0.9
-  return Math.max(Math.min((height.value - 16) / (props.lengthM + aft + 0.3), width.value / (2 * Math.min(reach.value, EDGE_M))), 1)
+  return Math.max(
+    Math.min((height.value - 16) / (props.lengthM + aft + 0.3), (width.value / 2 - strip.value) / Math.min(reach.value, EDGE_M)),
+    1,
+  )
 })
 const middle = computed(() => width.value / 2)
 const transomY = computed(() => 10 + (props.lengthM + 0.2) * scale.value)
 const edge = computed(() => middle.value - 22)
-const x = (place: DrawnPlace): number => {
-  const off = place.side_m * scale.value
-  return middle.value + (place.kind === 'board' ? Math.sign(off) * edge.value : Math.max(Math.min(off, edge.value), -edge.value))
+function x(place: DrawnPlace): number {
+  const off = Math.abs(place.side_m)
+  const [near, far] = BOARDS_M
+  const along = Math.min(Math.max((off - near) / (far - near), 0), 1)
+  return (
+    middle.value +
+    Math.sign(place.side_m) * (place.kind === 'board' ? edge.value - strip.value * (1 - along) : Math.min(off * scale.value, edge.value))
+  )
+}
+/** What `x` draws there. */
+function sideAt(px: number, kind: DrawnPlace['kind']): number {
+  const off = px - middle.value
+  if (kind !== 'board') return stepped(off / scale.value, kind)
+  const along = Math.min(Math.max(1 - (edge.value - Math.abs(off)) / strip.value, 0), 1)
+  return Math.sign(off) * stepped(BOARDS_M[0] + along * (BOARDS_M[1] - BOARDS_M[0]), kind)
 }
 const y = (place: DrawnPlace): number => transomY.value + place.aft_m * scale.value
 const hull = computed(() => {
@@ -42,9 +59,13 @@ const hull = computed(() => {
 })
 
 const dragging = ref<string | null>(null)
-/** A hand sets a place to a quarter of a foot, or five centimetres. */
-function stepped(metres: number): number {
-  const step = display.units.length === 'ft' ? 0.25 : 0.05
+/** A hand sets a place to a quarter of a foot, or five centimetres; a board's clip to five feet, or a metre. */
+function stepOf(kind: DrawnPlace['kind']): number {
+  const feet = display.units.length === 'ft'
+  if (kind === 'board') return feet ? 5 : 1
+  return feet ? 0.25 : 0.05
+}
+function stepped(metres: number, kind: DrawnPlace['kind'], step = stepOf(kind)): number {
   return lengthToM(Math.round(lengthFromM(metres, display.units) / step) * step, display.units)
 }
 function down(event: PointerEvent, place: DrawnPlace): void {
@@ -56,15 +77,19 @@ function down(event: PointerEvent, place: DrawnPlace): void {
 function move(event: PointerEvent, place: DrawnPlace): void {
   if (dragging.value !== place.id) return
   const box = frame.value!.getBoundingClientRect()
-  const side = place.kind === 'board' ? place.side_m : stepped((event.clientX - box.left - middle.value) / scale.value)
-  emit('move', place.id, side, stepped((event.clientY - box.top - transomY.value) / scale.value))
+  emit(
+    'move',
+    place.id,
+    sideAt(event.clientX - box.left, place.kind),
+    stepped((event.clientY - box.top - transomY.value) / scale.value, 'holder'),
+  )
 }
 function key(event: KeyboardEvent, place: DrawnPlace): void {
-  const by = display.units.length === 'ft' ? lengthToM(0.25, display.units) : 0.05
-  const [side, aft] = { ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, -by], ArrowDown: [0, by] }[event.key] ?? [0, 0]
+  const [side, aft] = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key] ?? [0, 0]
   if (!props.movable || (!side && !aft)) return
   event.preventDefault()
-  emit('move', place.id, stepped(place.side_m + side!), stepped(place.aft_m + aft!))
+  const by = (kind: DrawnPlace['kind']): number => lengthToM(stepOf(kind), display.units)
+  emit('move', place.id, stepped(place.side_m + side! * by(place.kind), place.kind), stepped(place.aft_m + aft! * by('holder'), 'holder'))
 }
 const told = (place: DrawnPlace): string =>
   `${place.name}: ${formatLength(Math.abs(place.side_m), display.units)} to ${place.side_m < 0 ? 'port' : 'starboard'}`
