@@ -4,16 +4,15 @@ import { computed } from 'vue'
 import { useDisplayStore } from '@/shared/units/store'
 import { formatLength } from '@/shared/units/units'
 import type { FishView } from '@/features/trip/api'
-import { spreadLabels } from '@/features/trip/logic/scale'
+import { labelsWithRoom } from '@/features/trip/logic/scale'
 
 const props = defineProps<{
   view: FishView
   y: (depthM: number) => number
-  /** Width of the picture and of the lane at its right, and where the water begins and ends, px. */
+  /** Width of the picture and of the lane at its right, and where the water ends, px. */
   width: number
   lane: number
   narrow: boolean
-  top: number
   base: number
 }>()
 const emit = defineEmits<{ mark: [mark: FishView['marks'][number]] }>()
@@ -30,12 +29,13 @@ const marks = computed(() =>
     return { mark, wide, at, left: props.width - props.lane + 4 + Math.max(0, lane - wide) * (1 - Math.min(age / 60, 1)) }
   }),
 )
-const markLabels = computed(() =>
-  spreadLabels(
-    marks.value.filter((m) => m.mark.recent).map((m) => ({ id: m.mark.event_id, y: m.at })),
+const labelled = computed(() =>
+  labelsWithRoom(
+    marks.value
+      .filter((m) => m.mark.recent)
+      .sort((one, other) => other.mark.at_s - one.mark.at_s)
+      .map((m) => ({ id: m.mark.event_id, y: m.at })),
     15,
-    props.top,
-    props.base,
   ),
 )
 </script>
@@ -56,7 +56,7 @@ const markLabels = computed(() =>
         <rect :x="width - lane" :y="at - 14" :width="lane" height="28" fill="transparent" />
         <rect :x="left" :y="at - 4" :width="wide" height="8" rx="2" fill="url(#mark-hatch)" stroke="var(--ink)" />
       </g>
-      <text v-if="mark.recent" :x="width - 4" :y="markLabels.get(mark.event_id)! + 4" class="small end strong" aria-hidden="true">
+      <text v-if="labelled.has(mark.event_id)" :x="width - 4" :y="at + 4" class="small end strong" aria-hidden="true">
         {{ formatLength(mark.depth_m, display.units, false) }}{{ mark.here ? '' : ' deeper' }}
       </text>
     </g>

@@ -247,11 +247,11 @@ const limits = computed(() => {
         <p v-if="!warnings.length && rods.length" class="label">
           {{ course === 'straight' ? 'No lines near each other.' : 'No tangle in this turn.' }}
         </p>
-        <p v-if="!turn" class="label" data-test="tightest">{{ limits }}</p>
         <button class="order" :aria-expanded="orders !== null" data-test="orders" @click="toggleOrders">Order of letting out</button>
         <p v-if="orders" class="label" data-test="order-out">
           out: {{ orders.out.map((step) => nameOf(step.rod_id)).join(', ') }} ({{ orders.out[0]?.why }}); in: the other way round
         </p>
+        <p v-if="!turn" class="label" data-test="tightest">{{ limits }}</p>
       </div>
     </div>
   </div>
@@ -318,10 +318,11 @@ const limits = computed(() => {
   min-height: 0;
 }
 .words {
-  /* A short list beside; room below it for the switch between the two views. */
+  /* A short list beside; under it stands the switch between the two views. */
   flex: 0 0 210px;
   overflow-y: auto;
-  padding: 4px 10px 56px 6px;
+  margin-bottom: 54px;
+  padding: 4px 10px 0 6px;
 }
 .words p {
   margin-bottom: 4px;
@@ -346,6 +347,7 @@ const limits = computed(() => {
   .words {
     flex: 0 0 auto;
     max-height: 84px;
+    margin-bottom: 0;
     padding: 2px 140px 6px 10px;
   }
 }

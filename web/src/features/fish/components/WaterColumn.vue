@@ -351,7 +351,6 @@ watch(labels, (now) => (seated = now), { flush: 'post' })
         :width="width"
         :lane="RIGHT"
         :narrow="narrow"
-        :top="TOP"
         :base="bottomY"
         @mark="emit('mark', $event)"
       />

@@ -5,7 +5,7 @@ import { makeEvent } from '@/features/trip/logic/events'
 import { formatClock, formatDepth, formatElapsed, formatNumber, formatPercent } from '@/features/trip/logic/format'
 import { KEYS, keyAct } from './keys'
 import { leastCovered, placeLabels, type Box, type LabelWish } from './labels'
-import { cividis, columnScale, spreadLabels, tickStep } from '@/features/trip/logic/scale'
+import { cividis, columnScale, labelsWithRoom, tickStep } from '@/features/trip/logic/scale'
 import { SHAPE_POINTS } from '@/features/trip/logic/shapes'
 
 const FT = 0.3048
@@ -127,21 +127,17 @@ describe('scale', () => {
     expect(columnScale({ widthPx: 600, heightPx: 300, longestTrailM: 60, bottomM: 1 }).stretch).toBe(8)
   })
 
-  it('keeps labels apart and inside, in their order', () => {
-    const placed = spreadLabels(
+  it('gives a label to the most wanted of those that crowd, and to all that stand apart', () => {
+    const kept = labelsWithRoom(
       [
-        { id: 'b', y: 12 },
-        { id: 'a', y: 10 },
-        { id: 'c', y: 96 },
-        { id: 'd', y: 97 },
+        { id: 'newest', y: 12 },
+        { id: 'beside it', y: 20 },
+        { id: 'apart', y: 96 },
+        { id: 'one gap off', y: 86 },
       ],
       10,
-      0,
-      100,
     )
-    const list = ['a', 'b', 'c', 'd'].map((id) => placed.get(id)!)
-    list.slice(1).forEach((y, i) => expect(y - list[i]!).toBeGreaterThanOrEqual(10 - 1e-9))
-    expect(list.at(-1)).toBeLessThanOrEqual(100)
+    expect([...kept]).toEqual(['newest', 'apart', 'one gap off'])
   })
 
   it('runs the temperature map from its first colour to its last, clamped', () => {

@@ -24,16 +24,21 @@ const { width, height } = useElementSize(frame)
 /** Boards run far outside a picture that shows the boat: each side has a strip of another scale for them, their line broken. */
 const BOARDS_M = [4, 46] as const
 const EDGE_M = 4.2
-const strip = computed(() => (props.places.some((place) => place.kind === 'board') ? 0.13 * width.value : 0))
+const boards = computed(() => props.places.some((place) => place.kind === 'board'))
 const reach = computed(() => Math.max(...props.places.filter((p) => p.kind !== 'board').map((p) => Math.abs(p.side_m)), 1.6) + 1.1)
 const scale = computed(() => {
   const aft = Math.max(...props.places.map((p) => p.aft_m), 0.5) + 0.9
   return Math.max(
-    Math.min((height.value - 16) / (props.lengthM + aft + 0.3), (width.value / 2 - strip.value) / Math.min(reach.value, EDGE_M)),
+    Math.min(
+      (height.value - 16) / (props.lengthM + aft + 0.3),
+      (width.value * (boards.value ? 0.31 : 0.5)) / Math.min(reach.value, EDGE_M),
+    ),
     1,
   )
 })
 const middle = computed(() => width.value / 2)
+/** What the boat and its rods leave of the width. */
+const strip = computed(() => Math.max(middle.value - 22 - Math.min(reach.value, EDGE_M) * scale.value, 4))
 const transomY = computed(() => 10 + (props.lengthM + 0.2) * scale.value)
 const edge = computed(() => middle.value - 22)
 function x(place: DrawnPlace): number {

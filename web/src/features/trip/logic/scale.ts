@@ -32,19 +32,11 @@ export interface LabelWish {
   y: number
 }
 
-/** Move labels apart so that none covers another, each as near its wish as that allows. */
-export function spreadLabels(wishes: LabelWish[], gap: number, top: number, bottom: number): Map<string, number> {
-  const sorted = [...wishes].sort((a, b) => a.y - b.y)
-  const placed: number[] = []
-  for (const [index, wish] of sorted.entries()) {
-    placed.push(Math.max(wish.y, index === 0 ? top : placed[index - 1]! + gap))
-  }
-  let limit = bottom
-  for (let index = placed.length - 1; index >= 0; index -= 1) {
-    placed[index] = Math.min(placed[index]!, limit)
-    limit = placed[index]! - gap
-  }
-  return new Map(sorted.map((wish, index) => [wish.id, placed[index]!]))
+/** Which labels have room at their own height, the most wanted first: where many crowd, the rest go without. */
+export function labelsWithRoom(wishes: LabelWish[], gap: number): Set<string> {
+  const kept: LabelWish[] = []
+  for (const wish of wishes) if (kept.every((other) => Math.abs(other.y - wish.y) >= gap)) kept.push(wish)
+  return new Set(kept.map((wish) => wish.id))
 }
 
 const CIVIDIS = ['#00204d', '#31446b', '#666970', '#958f78', '#cbba69', '#ffea46']
