@@ -31,14 +31,14 @@ const scale = computed(() => {
   return Math.max(
     Math.min(
       (height.value - 16) / (props.lengthM + aft + 0.3),
-      (width.value * (boards.value ? 0.31 : 0.5)) / Math.min(reach.value, EDGE_M),
+      (width.value * (boards.value ? 0.4 : 0.5)) / Math.min(reach.value, EDGE_M),
     ),
     1,
   )
 })
 const middle = computed(() => width.value / 2)
 /** What the boat and its rods leave of the width. */
-const strip = computed(() => Math.max(middle.value - 22 - Math.min(reach.value, EDGE_M) * scale.value, 4))
+const strip = computed(() => Math.max(middle.value - 22 - (Math.min(reach.value, EDGE_M) - 0.6) * scale.value, 4))
 const transomY = computed(() => 10 + (props.lengthM + 0.2) * scale.value)
 const edge = computed(() => middle.value - 22)
 function x(place: DrawnPlace): number {
