@@ -4,33 +4,40 @@ from __future__ import annotations
 
 from typing import Any, Final
 
-from coldwake_core.lakesim.day import Policy, play
+from coldwake_core.lakesim.boat import LAKE_BOX, RIVER_BOX
+from coldwake_core.lakesim.day import Outing, Policy, play
 from coldwake_core.lakesim.policies import Advisor, Fixed, Habit, Oracle
 from coldwake_core.lakesim.river import River
-from coldwake_core.lakesim.worlds import WORLDS, world_of
+from trips.queries import trip_now
 
 from .models import PracticeDay
+from .water import empty_world_of_day
 
 WHO: Final[dict[str, type[Policy]]] = {
     "fixed": Fixed, "habit": Habit, "advisor": Advisor, "oracle": Oracle,
 }
-
-
-def who_fished(day: PracticeDay) -> list[str]:
-    """Return who has fished the same day: their six rods are rigged for lakes."""
-    return [] if issubclass(WORLDS[day.world], River) else list(WHO)
+MOST_RODS: Final = 6
 
 
 def score_of(day: PracticeDay, who: str) -> dict[str, Any]:
     """Return hits and fish of somebody on the same day, as long as it was fished; kept once known.
 
-    They fish with six rods and a box of their own (docs/lakesim.md): hits a rod are compared.
+    They go where the day's boat went, with as many rods as it had out, and a box of their own
+    (docs/lakesim.md): hits a rod are compared.
     """
-    key = f"{who}-{day.minutes}"
+    used = len({stint.rod_id for stint in trip_now(day.trip).state.stints})
+    rods = min(max(used, 1), MOST_RODS)
+    key = f"{who}-{day.minutes}-{rods}"
     if key not in day.scores:
-        result = play(world_of(day.world, day.seed), WHO[who](), day.seed, until_min=day.minutes)
+        world = empty_world_of_day(day)
+        box = RIVER_BOX if isinstance(world, River) else LAKE_BOX
+        # A day of an earlier version knows its last minutes alone: there the world's lap is sailed.
+        way = [(share, bottom) for share, bottom in day.way] if len(day.way) >= day.minutes else []
+        outing = Outing(box=box, rods=rods, way=way)
+        result = play(world, WHO[who](), day.seed, until_min=day.minutes, outing=outing)
         day.scores = {**day.scores, key: {
-            "hits": result.hits, "landed": result.landed, "rods": 6, "changes": result.changes,
+            "hits": result.hits, "landed": result.landed, "rods": result.rods,
+            "changes": result.changes,
         }}
         day.save(update_fields=["scores"])
     found: dict[str, Any] = day.scores[key]

@@ -107,12 +107,17 @@ def fall_of(world: Standard) -> float:
     return world.fall_m if isinstance(world, River) else 0.0
 
 
+def empty_world_of_day(day: PracticeDay) -> Standard:
+    """Return a day's world as it lies in its water, before any boat was on it."""
+    world = world_of(day.world, day.seed)
+    if isinstance(world, River):
+        world.lay(_bars(path_of(day)))
+    return world
+
+
 def world_of_day(day: PracticeDay) -> Standard:
     """Return a day's world as it lies in its water, with the boat where it has been."""
-    world = world_of(day.world, day.seed)
-    path = path_of(day)
-    if isinstance(world, River):
-        world.lay(_bars(path))
+    world = empty_world_of_day(day)
     # Of the last minutes: an earlier version kept none.
     for minute, (share, bottom_m) in enumerate(day.way, day.minutes - len(day.way)):
         world.over(minute, share, bottom_m)

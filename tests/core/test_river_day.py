@@ -58,9 +58,9 @@ def test_fish_are_near_the_bottom_however_deep_it_is():
 
 def test_fish_lie_at_the_bars_the_neck_before_all_whatever_the_minute():
     world = next(one for seed in range(50) if abs((one := river(seed)).hidden - 0.55) > 0.2)
-    for minute in (10, 200, 470):
+    for begin in (10, 200, 470):
         here = {}
-        for share in (0.3, 0.55, 0.8):
+        for minute, share in enumerate((0.3, 0.55, 0.8), begin):
             world.over(minute, share, 2.3)
             here[share] = world.crowd(minute)
         assert here[0.3] > here[0.8] > 3.0 * here[0.55]
@@ -141,13 +141,37 @@ def test_a_school_of_a_lake_stays_where_it_lies_when_somebody_steers():
     world = Standard(9)
     centre = world.schools[0][0]
     crowds = []
-    for minute in (0, 37, 301):
+    # Hours apart, and whatever a lap of its own would be.
+    for minute in (0, 200, 450):
         world.over(minute, centre, 18.0)
         crowds.append(world.crowd(minute))
-    assert min(crowds) == max(crowds) >= world.schools[0][2]
+        for later in range(minute + 1, min(minute + 199, 450)):
+            world.over(later, centre + 0.5, 18.0)
+    assert min(crowds) == pytest.approx(max(crowds), rel=0.01)
+    assert min(crowds) == pytest.approx(world.schools[0][2], rel=0.01)
     away = max(range(101), key=lambda i: min(abs(i / 100 - one[0]) for one in world.schools)) / 100
-    world.over(50, away, 18.0)
-    assert world.crowd(50) < crowds[0]
+    world.over(451, away, 18.0)
+    assert world.crowd(451) < crowds[0]
+
+
+def test_a_school_that_is_passed_again_and_again_is_scared_and_one_that_is_cast_to_is_not():
+    def after(shares: list[float]) -> float:
+        world = Standard(9)
+        centre = world.schools[0][0]
+        for minute, off in enumerate([0.0, *shares, 0.0]):
+            world.over(minute, centre + off, 18.0)
+        return world.crowd(len(shares) + 1) / world.crowd(0)
+
+    # Just off its middle and back, minute by minute; then over it once, and lying still.
+    back_and_forth = after([0.002, 0.0] * 10)
+    assert back_and_forth < 0.7
+    assert after([0.0] * 20) > 0.9
+    # Told again of the same minute, nothing more is scared.
+    world = Standard(9)
+    world.over(0, world.schools[0][0], 18.0)
+    once = list(world.scared)
+    world.over(0, world.schools[0][0], 18.0)
+    assert world.scared == once
 
 
 def test_a_share_of_a_way_is_by_length_and_finds_its_place_again():

@@ -69,9 +69,6 @@ class TruthViewSerializer(serializers.Serializer):
         help_text="minutes from and to, depth fished, m, and hits, of each stretch",
     )
     decisions = serializer_of(Decision)(many=True, help_text="that mattered most")
-    who = serializers.ListField(
-        child=serializers.CharField(), help_text="whose score can be asked: nobody's on the river"
-    )
 
 
 class LessonSerializer(serializers.Serializer):

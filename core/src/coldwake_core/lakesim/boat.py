@@ -9,10 +9,11 @@ from typing import Final, Literal
 from ..constants import COLOUR_M, INCH_M, MPH_MPS, OUNCE_KG, POUND_KG
 from ..errors import NoSolutionError
 from ..evidence.recipe import Recipe
-from ..lines.bodies import Ball, TowedBody, blade_body, plug_body, soft_body, spoon_body
+from ..lines.bodies import Ball, Lip, TowedBody, blade_body, plug_body, soft_body, spoon_body
 from ..lines.downrigger import ClippedLine, DownriggerRig, SolvedDownrigger
 from ..lines.linerig import LineRig, SolvedLine
 from ..lines.materials import MATERIALS
+from ..trade import Species
 from ..water.fresh import Water
 
 Kind = Literal["downrigger", "leadcore", "flat"]
@@ -21,8 +22,6 @@ TIP_M: Final = 1.2
 COLOURS: Final = (
     "pink", "orange", "chartreuse", "silver", "copper", "perch", "white", "black",
 )
-SLOWEST_MPS: Final = 0.7 * MPH_MPS
-FASTEST_MPS: Final = 3.6 * MPH_MPS
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -91,6 +90,20 @@ ATTRACTORS: Final[dict[str, Attractor]] = {
 }
 
 
+def _river_plug(lip: Lip) -> Lure:
+    return Lure(
+        flash=0.25, thump=0.35, low_mps=2.0 * MPH_MPS, high_mps=5.0 * MPH_MPS, own_action=True,
+        bait=False, body=plug_body(length_m=5.0 * INCH_M, mass_kg=0.022, lip=lip),
+    )
+
+
+RIVER_LURES: Final[dict[str, Lure]] = {
+    "river plug": _river_plug("small"), "river plug, next lip": _river_plug("medium"),
+}
+"""Told apart by depth alone: to the fish both are plugs (2 to 5 mph: common practice)."""
+_ALL_LURES: Final = LURES | RIVER_LURES
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Look:
     """What is tied on."""
@@ -111,12 +124,62 @@ class RodState:
     setting_m: float
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Box:
+    """What is aboard for one kind of fishing, and the figures it is fished by.
+
+    Parameters
+    ----------
+    species : str
+        What it is for.
+    lures, attractors : tuple of str
+        Their names.
+    lines_out_m : tuple of float
+        How far back flat lines are fished, m.
+    slowest_mps, fastest_mps : float
+        Speeds that are tried, m/s.
+    """
+
+    species: Species
+    lures: tuple[str, ...]
+    attractors: tuple[str, ...]
+    lines_out_m: tuple[float, ...]
+    slowest_mps: float
+    fastest_mps: float
+
+
+LAKE_BOX: Final = Box(
+    species="trout", lures=tuple(LURES), attractors=tuple(ATTRACTORS),
+    lines_out_m=(20.0, 35.0, 50.0, 65.0), slowest_mps=0.7 * MPH_MPS, fastest_mps=3.6 * MPH_MPS,
+)
+RIVER_BOX: Final = Box(
+    species="striper", lures=tuple(RIVER_LURES), attractors=("none",),
+    lines_out_m=(15.0, 20.0, 26.0, 32.0), slowest_mps=2.0 * MPH_MPS, fastest_mps=4.8 * MPH_MPS,
+)
+"""A small-lipped 5 in plug is begun at 85 ft out in 5 to 8 ft of water (common practice)."""
+
+
+def lure_named(name: str) -> Lure:
+    """Return a lure of one of the boxes.
+
+    Parameters
+    ----------
+    name : str
+        Its name.
+
+    Returns
+    -------
+    Lure
+    """
+    return _ALL_LURES[name]
+
+
 Solved = SolvedDownrigger | SolvedLine
 
 
 @lru_cache(maxsize=20_000)
 def _solved(kind: Kind, lure: str, attractor: str, setback_m: float, speed_cmps: int) -> Solved:
-    bodies = [LURES[lure].body]
+    bodies = [_ALL_LURES[lure].body]
     blade = ATTRACTORS[attractor].body
     if blade is not None:
         bodies.insert(0, blade)
@@ -219,7 +282,7 @@ def works(look: Look, speed_mps: float) -> bool:
     -------
     bool
     """
-    lure, blade = LURES[look.lure], ATTRACTORS[look.attractor]
+    lure, blade = _ALL_LURES[look.lure], ATTRACTORS[look.attractor]
     if not (lure.low_mps <= speed_mps <= lure.high_mps):
         return False
     if not (blade.low_mps <= speed_mps <= blade.high_mps):
@@ -243,7 +306,7 @@ def recipe_of(rod: RodState, speed_mps: float, depth_m: float | None = None) -> 
     -------
     Recipe
     """
-    lure, blade = LURES[rod.look.lure], ATTRACTORS[rod.look.attractor]
+    lure, blade = _ALL_LURES[rod.look.lure], ATTRACTORS[rod.look.attractor]
     return Recipe(
         depth_m=depth_of(rod, speed_mps) if depth_m is None else depth_m, speed_mps=speed_mps,
         setback_m=rod.setback_m if rod.kind == "downrigger" else rod.setting_m,

@@ -6,7 +6,7 @@ so that two policies that do the same on the same day catch the same.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Final, Protocol
 
@@ -14,9 +14,10 @@ import numpy as np
 
 from ..advice.tries import RESET_MIN
 from ..constants import FOOT_M, MPH_MPS
+from ..errors import InvalidInputError
 from ..evidence.recipe import Recipe
-from .boat import LURES, Look, RodState, at_depth, recipe_of, works
-from .world import DAY_MIN, Lapped, Seen, Shown, World
+from .boat import LAKE_BOX, RIVER_BOX, Box, Look, RodState, at_depth, lure_named, recipe_of, works
+from .world import DAY_MIN, Lapped, Seen, Shown, Steered, World
 
 DECIDE_MIN: Final = 5
 BAIT_MIN: Final = 70.0
@@ -44,6 +45,29 @@ class Change:
     turn_round: bool = False
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Outing:
+    """With what somebody fishes, and along which way.
+
+    Parameters
+    ----------
+    box : Box
+        What is aboard.
+    rods : int
+        How many rods, as far as there are.
+    way : sequence of (float, float)
+        Where a boat is that somebody steers, minute by minute, the last stands on: how far along
+        its way, 0 to 1, and the depth there, m. Empty for the world's own lap.
+    """
+
+    box: Box = LAKE_BOX
+    rods: int = 6
+    way: Sequence[tuple[float, float]] = ()
+
+
+USUAL: Final = Outing()
+
+
 @dataclass(slots=True)
 class Aboard:
     """What anybody aboard knows: a policy sees this and nothing else.
@@ -63,6 +87,7 @@ class Aboard:
     places: list[float] = field(default_factory=list)
     way: int = 1
     lap_min: float = 0.0
+    box: Box = LAKE_BOX
 
     def recipes(self) -> list[Recipe]:
         """Return what each rod shows."""
@@ -83,28 +108,42 @@ class Policy(Protocol):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class DayResult:
-    """What came of a day: counts, and how long the policy thought, s."""
+    """What came of a day: counts, how long the policy thought, s, and with how many rods."""
 
     hits: int
     hooked: int
     landed: int
     changes: int
     decide_s: float
+    rods: int
 
 
-def opening(seen: Seen) -> tuple[list[RodState], float]:
+def opening(seen: Seen, box: Box = LAKE_BOX) -> tuple[list[RodState], float]:
     """Return an opening spread: different depths, lures and looks, at a speed in between.
 
     Parameters
     ----------
     seen : Seen
         For the depth of the bottom.
+    box : Box
+        What is aboard: on a river four top lines with plugs.
 
     Returns
     -------
     (list of RodState, float)
         The rods and the speed, m/s.
     """
+    if box is RIVER_BOX:
+        return [
+            RodState(
+                kind="flat", setback_m=out, setting_m=out,
+                look=Look(lure=box.lures[lip], colour=colour, attractor="none", leader_m=0.76),
+            )
+            for lip, colour, out in (
+                (0, "perch", 26.0), (1, "silver", 20.0), (0, "white", 32.0),
+                (0, "chartreuse", 20.0),
+            )
+        ], 3.7 * MPH_MPS
     speed = 1.6 * MPH_MPS
     wanted = [
         ("downrigger", Look(lure="small hoochie", colour="pink", attractor="small dodger",
@@ -132,7 +171,7 @@ def opening(seen: Seen) -> tuple[list[RodState], float]:
 
 def play(
     world: World, policy: Policy, seed: int, *, clock: Callable[[], float] | None = None,
-    until_min: int = DAY_MIN,
+    until_min: int = DAY_MIN, outing: Outing = USUAL,
 ) -> DayResult:
     """Fish a day.
 
@@ -148,22 +187,34 @@ def play(
         A clock, s, to say how long the policy thinks.
     until_min : int
         After how many minutes it goes home.
+    outing : Outing
+        With what, and along which way.
 
     Returns
     -------
     DayResult
+
+    Raises
+    ------
+    InvalidInputError
+        If a way is given that the world cannot be told of.
     """
     chance = np.random.default_rng((seed, 7))
-    rods, speed = opening(world.seen(0))
+    way = outing.way
+    steered = world if isinstance(world, Steered) and way else None
+    if way and steered is None:
+        raise InvalidInputError("outing", "a way", "none: this world has a lap of its own")
+    rods, speed = opening(world.seen(0), outing.box)
+    rods = _some(rods, outing.rods)
     count = len(rods)
     luck = chance.random((DAY_MIN, count, 4))
     aboard = Aboard(
         minute=0, seen=world.seen(0), rods=rods, speed_mps=speed, out_until=[0.0] * count,
-        fished=[[] for _ in range(count)],
+        fished=[[] for _ in range(count)], box=outing.box,
     )
     bait_on = [True] * count
     bait_seen = [0] * count
-    lap = world if isinstance(world, Lapped) else None
+    lap = world if isinstance(world, Lapped) and not way else None
     aboard.lap_min = lap.lap_min if lap else 0.0
     place, round_until = 0.0, 0
     tally = [0, 0, 0]
@@ -171,6 +222,10 @@ def play(
     policy.begin(aboard, world)
     for minute in range(min(until_min, DAY_MIN)):
         aboard.minute, aboard.seen = minute, world.seen(minute)
+        if steered is not None:
+            share, bottom_m = way[min(minute, len(way) - 1)]
+            steered.over(minute, share, bottom_m)
+            aboard.seen = replace(aboard.seen, bottom_m=bottom_m)
         if minute and minute % DECIDE_MIN == 0:
             begun = clock() if clock else 0.0
             change = policy.decide(aboard)
@@ -191,7 +246,7 @@ def play(
         recipes = aboard.recipes()
         shown = []
         for index, rod in enumerate(aboard.rods):
-            bait = LURES[rod.look.lure].bait
+            bait = lure_named(rod.look.lure).bait
             if bait and bait_on[index] and luck[minute, index, 3] < 1.0 - 0.5 ** (1.0 / BAIT_MIN):
                 bait_on[index] = False
             if bait and minute - bait_seen[index] >= BAIT_CHECK_MIN:
@@ -222,7 +277,17 @@ def play(
                     tally[2] += int(luck[minute, index, 2] < fate.landed)
     return DayResult(
         hits=tally[0], hooked=tally[1], landed=tally[2], changes=changes, decide_s=spent,
+        rods=count,
     )
+
+
+def _some(rods: Sequence[RodState], most: int) -> list[RodState]:
+    """So many of the rods, of each kind one first."""
+    of_its_kind = [
+        sum(1 for other in rods[:i] if other.kind == rod.kind) for i, rod in enumerate(rods)
+    ]
+    kept = sorted(range(len(rods)), key=lambda i: (of_its_kind[i], i))[:most]
+    return [rods[i] for i in sorted(kept)]
 
 
 def _carry_out(

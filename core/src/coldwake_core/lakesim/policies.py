@@ -124,7 +124,9 @@ class Advisor:
 
     def decide(self, aboard: Aboard) -> Change | None:
         """Learn from the last five minutes, and choose."""
-        method = method_of_the_hour(species="trout", surface_degc=aboard.seen.surface_degc)
+        method = method_of_the_hour(
+            species=aboard.box.species, surface_degc=aboard.seen.surface_degc
+        )
         thumb = thumb_of(method, aboard.seen.bottom_m)
         self._learn(aboard, thumb)
         now = {
@@ -264,7 +266,7 @@ class Oracle:
     def _turning(self, aboard: Aboard, rate_pm: float) -> float:
         """Hits to be gained by turning round."""
         world = self.world
-        if not isinstance(world, Lapped):
+        if not isinstance(world, Lapped) or not aboard.places:
             return 0.0
         here, step = aboard.places[-1], aboard.way / aboard.lap_min
         ahead, back = (

@@ -12,7 +12,9 @@ import numpy as np
 from ..constants import OUNCE_KG
 from ..record.casting import sunk_m
 from ..record.state import Casting
+from .boat import RIVER_LURES
 from .standard import DEFAULT, Parameters, Standard
+from .world import Shown
 
 OFF_BOTTOM_M: Final = 0.4
 """How far above the bottom they hold (judged: near bottom is common practice)."""
@@ -74,6 +76,12 @@ class River(Standard):
     def at_depth(self, minute: int, depth_m: float) -> float:
         """Return how many of the fish a lure at a depth is near, 0 to 1."""
         return super().at_depth(minute, depth_m - self._lift(minute))
+
+    def tastes(self, minute: int, shown: Shown) -> float:
+        """Return the log of how well a lure suits: river plugs are plugs."""
+        if shown.recipe.lure in RIVER_LURES:
+            shown = replace(shown, recipe=replace(shown.recipe, lure="minnow plug"))
+        return super().tastes(minute, shown)
 
     def marks(self, minute: int, rng: np.random.Generator) -> list[float]:
         """Return the depths, m, of the fish that the sonar shows in a minute."""

@@ -169,7 +169,9 @@ class Standard:
         )
 
     def over(self, minute: int, share: float, bottom_m: float) -> None:
-        """Tell where a boat that somebody steers is in a minute: no lap of its own is sailed then.
+        """Tell where a boat that somebody steers is: no lap of its own is sailed then.
+
+        Minute by minute; of one that was told before the first word stands, but for its depth.
 
         Parameters
         ----------
@@ -180,6 +182,12 @@ class Standard:
         bottom_m : float
             Depth there, m.
         """
+        if minute not in self.way:
+            before = self.way.get(minute - 1)
+            # Who lies still and casts lies off the school.
+            self._pass(minute, [
+                _bell((share - centre) / (0.5 * wide)) for centre, wide, _ in self.schools
+            ], scares=before is None or before[0] != share)
         self.way[minute] = share, bottom_m
 
     def placed(self, minute: int, place: float) -> None:
@@ -187,17 +195,24 @@ class Standard:
 
         Who never says is thought to go round and round, and to scare nothing.
         """
+        self._pass(minute, self._near(place))
+
+    def _pass(self, minute: int, near: Sequence[float], *, scares: bool = True) -> None:
+        """Meet what is there, and scare some of it off."""
         p = self.parameters
-        self.passed[minute] = self.crowd_at(place)
-        for index, near in enumerate(self._near(place)):
-            left = 1.0 - self.scared[index]
-            self.scared[index] += p.put_down * near * left - self.scared[index] / p.rests_min
+        self.passed[minute] = self._crowd(near)
+        for index, close in enumerate(near):
+            put_down = p.put_down * close * (1.0 - self.scared[index]) if scares else 0.0
+            self.scared[index] += put_down - self.scared[index] / p.rests_min
 
     def crowd_at(self, place: float) -> float:
         """Return how many fish are at a place of the lap now, 1 over a school none of them left."""
-        there = zip(self._near(place), self.schools, self.scared, strict=True)
+        return self._crowd(self._near(place))
+
+    def _crowd(self, near: Sequence[float]) -> float:
+        there = zip(near, self.schools, self.scared, strict=True)
         return max(
-            self.parameters.between, *(near * s[2] * (1.0 - scared) for near, s, scared in there)
+            self.parameters.between, *(close * s[2] * (1.0 - gone) for close, s, gone in there)
         )
 
     def _near(self, place: float) -> list[float]:
@@ -209,15 +224,7 @@ class Standard:
 
     def crowd(self, minute: int) -> float:
         """Return how many fish are under the boat, 1 over a school."""
-        if minute in self.passed:
-            return self.passed[minute]
-        if minute not in self.way:
-            return self.crowd_at(minute / self.lap_min)
-        here = self.way[minute][0]
-        near = (
-            size * _bell((here - centre) / (0.5 * share)) for centre, share, size in self.schools
-        )
-        return max(self.parameters.between, *near)
+        return self.passed.get(minute) or self.crowd_at(minute / self.lap_min)
 
     def marks(self, minute: int, rng: np.random.Generator) -> list[float]:
         """Return the depths, m, of the fish that the sonar shows in a minute."""

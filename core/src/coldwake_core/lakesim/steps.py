@@ -10,9 +10,6 @@ from ..constants import FOOT_M, MPH_MPS
 from .boat import (
     ATTRACTORS,
     COLOURS,
-    FASTEST_MPS,
-    LURES,
-    SLOWEST_MPS,
     RodState,
     at_depth,
     works,
@@ -22,7 +19,6 @@ from .day import Aboard, Change, reset_min
 DEPTHS_M: Final = (
     0.6, 1.5, 3.0, 4.5, 6.0, 7.5, 9.0, 10.5, 12.0, 14.0, 16.0, 18.0, 20.0, 22.0, 24.0,
 )
-LINES_OUT_M: Final = (20.0, 35.0, 50.0, 65.0)
 CLEAR_M: Final = 3.0 * FOOT_M
 SPEED_STEPS: Final = (-0.4, -0.2, 0.2, 0.4)
 
@@ -42,7 +38,7 @@ def steps_of(aboard: Aboard) -> list[Change]:
     found = []
     for step in SPEED_STEPS:
         speed = round((aboard.speed_mps / MPH_MPS + step), 1) * MPH_MPS
-        if SLOWEST_MPS <= speed <= FASTEST_MPS:
+        if aboard.box.slowest_mps <= speed <= aboard.box.fastest_mps:
             found.append(Change(kind="speed", speed_mps=speed))
     for index, rod in enumerate(aboard.rods):
         if aboard.out_until[index] > aboard.minute:
@@ -61,7 +57,7 @@ def _rod_steps(rod: RodState, aboard: Aboard) -> list[tuple[str, RodState, float
     if rod.kind == "flat":
         found += [
             ("setback", replace(rod, setting_m=out, setback_m=out), reset)
-            for out in LINES_OUT_M if out != rod.setting_m
+            for out in aboard.box.lines_out_m if out != rod.setting_m
         ]
     else:
         for depth in DEPTHS_M:
@@ -80,9 +76,12 @@ def _rod_steps(rod: RodState, aboard: Aboard) -> list[tuple[str, RodState, float
     ]
     looks += [
         ("attractor", replace(rod.look, attractor=name))
-        for name in ATTRACTORS if name != rod.look.attractor
+        for name in aboard.box.attractors if name != rod.look.attractor
     ]
-    looks += [("lure", replace(rod.look, lure=name)) for name in LURES if name != rod.look.lure]
+    looks += [
+        ("lure", replace(rod.look, lure=name)) for name in aboard.box.lures
+        if name != rod.look.lure
+    ]
     found += [(kind, replace(rod, look=look), tie) for kind, look in looks]
     if rod.kind == "downrigger":
         found += [

@@ -92,6 +92,14 @@ class World(Protocol):
 
 
 @runtime_checkable
+class Steered(Protocol):
+    """What a world has besides where somebody steers the boat; another needs none of it."""
+
+    def over(self, minute: int, share: float, bottom_m: float) -> None:
+        """Tell how far along its way the boat is, 0 to 1, and the depth there, m."""
+
+
+@runtime_checkable
 class Lapped(Protocol):
     """What a world has besides where the boat may turn round on its lap; another needs none of it.
 

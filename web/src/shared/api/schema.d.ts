@@ -5185,8 +5185,6 @@ export interface components {
             fished: number[][];
             /** @description that mattered most */
             decisions: components["schemas"]["Decision"][];
-            /** @description whose score can be asked: nobody's on the river */
-            who: string[];
         };
         /** @description A stretch to be fished: of which task, counted from 0, and what is set. */
         Try: {

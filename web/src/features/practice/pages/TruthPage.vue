@@ -41,7 +41,7 @@ onMounted(async () => {
     view.value = await practice.truth(id)
     trip.value = await getTrip(id)
     // Each fishes the whole day anew: a few seconds, one after the other.
-    for (const who of view.value.who as Who[]) scores[who] = await practice.score(id, who)
+    for (const who of Object.keys(WHO) as Who[]) scores[who] = await practice.score(id, who)
   } catch (error) {
     problem.value = describeError(error, display.units)
   }
@@ -58,7 +58,7 @@ onMounted(async () => {
           You had <strong>{{ view.day.hits }} hits</strong> and landed {{ view.day.landed }} in {{ Math.floor(view.day.minutes / 60) }} h
           {{ view.day.minutes % 60 }} min<template v-if="mine !== null">: {{ mine.toFixed(2) }} hits a rod-hour</template>.
         </p>
-        <table v-if="view.who.length" class="rows">
+        <table class="rows">
           <thead>
             <tr>
               <th>the same day, fished by one</th>
@@ -76,8 +76,9 @@ onMounted(async () => {
             </tr>
           </tbody>
         </table>
-        <p v-if="view.who.length" class="label">
-          They fish six rods out of a box of their own, from the first minute to your last: compare hits a rod-hour, and roughly.
+        <p class="label">
+          They go where your boat went, with as many rods as you had out (six at most, four on the river) and a box of their own, from the
+          first minute to your last: compare hits a rod-hour, and roughly.
         </p>
       </section>
       <section v-if="view.decisions.length" aria-label="Decisions">

@@ -29,10 +29,7 @@ const reach = computed(() => Math.max(...props.places.filter((p) => p.kind !== '
 const scale = computed(() => {
   const aft = Math.max(...props.places.map((p) => p.aft_m), 0.5) + 0.9
   return Math.max(
-    Math.min(
-      (height.value - 16) / (props.lengthM + aft + 0.3),
-      (width.value * (boards.value ? 0.4 : 0.5)) / Math.min(reach.value, EDGE_M),
-    ),
+    Math.min((height.value - 16) / (props.lengthM + aft + 0.3), (width.value * (boards.value ? 0.4 : 0.5)) / Math.min(reach.value, EDGE_M)),
     1,
   )
 })
