@@ -7,17 +7,15 @@ from typing import Final
 
 import numpy as np
 
-from ..constants import FOOT_M
 from ..errors import InvalidInputError
 from ..evidence.control import Sides, compare_with_control
 from ..evidence.rates import Exposure
 from .small_day import COLOURS, DEPTHS_M, SmallDay, shown
-from .task import Answers, Ask, Fact, Given, Judged, Log, LogRod, Made, Task, choice
+from .task import Answers, Ask, Fact, Given, Judged, Log, LogRod, Made, Option, Task, choice
 
 STRETCH_MIN: Final = 30
 MOST_TRIES: Final = 8
 RODS: Final = ("rod-1", "rod-2")
-_DEPTHS: Final = tuple((f"{depth:g}", f"{depth / FOOT_M:.0f} ft") for depth in DEPTHS_M)
 _COLOURS: Final = tuple((name, name) for name in COLOURS)
 
 
@@ -26,11 +24,17 @@ def _hits(rng: np.random.Generator, rate_pmin: float, begin: float, end: float) 
     return sorted(float(value) for value in rng.uniform(begin, end, count))
 
 
+def _depth(key: str, label: str) -> Ask:
+    return Ask(key=key, label=label, kind="choice", options=tuple(
+        Option(key=f"{depth:g}", words="", depth_m=depth) for depth in DEPTHS_M
+    ))
+
+
 def _dials() -> tuple[Ask, ...]:
     return tuple(
         ask for i, rod in enumerate(RODS) for ask in (
             choice(f"{rod}-colour", f"Rod {i + 1}, colour", _COLOURS),
-            choice(f"{rod}-depth", f"Rod {i + 1}, depth", _DEPTHS),
+            _depth(f"{rod}-depth", f"Rod {i + 1}, depth"),
         )
     )
 
@@ -61,15 +65,15 @@ def one_change(rng: np.random.Generator, tried: Sequence[Answers] = ()) -> Made:
     colour, depth = day.wanted
     hits: dict[str, list[float]] = {rod: [] for rod in RODS}
     changed: dict[str, list[float]] = {rod: [] for rod in RODS}
-    words = {rod: "" for rod in RODS}
+    on: dict[str, tuple[str, float] | None] = dict.fromkeys(RODS)
     for stretch, set_to in enumerate(tried):
         begin = float(STRETCH_MIN * stretch)
         for i, rod in enumerate(RODS):
             lure = shown(set_to[f"{rod}-colour"].choice, float(set_to[f"{rod}-depth"].choice))
-            now = f"{lure.recipe.colour}, {lure.recipe.depth_m / FOOT_M:.0f} ft"
-            if words[rod] not in ("", now):
+            now = lure.recipe.colour, lure.recipe.depth_m
+            if on[rod] not in (None, now):
                 changed[rod].append(begin)
-            words[rod] = now
+            on[rod] = now
             # The same half hour fished the same way goes the same way.
             luck = np.random.default_rng((seed, 3, stretch, i))
             hits[rod] += _hits(
@@ -80,12 +84,12 @@ def one_change(rng: np.random.Generator, tried: Sequence[Answers] = ()) -> Made:
               "itself comes and goes. Fish half hours, then say what they want.",
         log=Log(minutes=float(STRETCH_MIN * MOST_TRIES), rods=tuple(
             LogRod(
-                name=f"Rod {i + 1}", words=words[rod], hits=tuple(hits[rod]),
-                changed=tuple(changed[rod]),
+                name=f"Rod {i + 1}", words=what[0] if what else "", hits=tuple(hits[rod]),
+                changed=tuple(changed[rod]), depth_m=what[1] if what else None,
             )
-            for i, rod in enumerate(RODS)
+            for i, (rod, what) in enumerate(on.items())
         )),
-        asks=(choice("colour", "They want", _COLOURS), choice("depth", "at", _DEPTHS)),
+        asks=(choice("colour", "They want", _COLOURS), _depth("depth", "at")),
         tries=MOST_TRIES - len(tried), dials=_dials(),
     )
     said = "Only what one rod did beside the other in the same half hour tells; change one dial " \

@@ -42,10 +42,11 @@ class Fact:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Option:
-    """One answer among several."""
+    """One answer among several: its words, or the depth that it says, m."""
 
     key: str
     words: str
+    depth_m: float | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -129,12 +130,15 @@ class Column:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class LogRod:
-    """A rod of a log: what is on it, minutes of its hits, and minutes at which it was changed."""
+    """A rod of a log: what is on it, minutes of its hits, minutes at which it was changed, and
+    its depth, m, where that matters.
+    """
 
     name: str
     words: str
     hits: tuple[float, ...]
     changed: tuple[float, ...] = ()
+    depth_m: float | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

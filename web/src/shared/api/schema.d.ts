@@ -3373,12 +3373,17 @@ export interface components {
             rods: components["schemas"]["LogRod"][];
             marks?: number[];
         };
-        /** @description A rod of a log: what is on it, minutes of its hits, and minutes at which it was changed. */
+        /**
+         * @description A rod of a log: what is on it, minutes of its hits, minutes at which it was changed, and
+         *     its depth, m, where that matters.
+         */
         LogRod: {
             name: string;
             words: string;
             hits: number[];
             changed?: number[];
+            /** Format: double */
+            depth_m?: number | null;
         };
         /** @description How much went into the record; how much was there already, or of another time. */
         LogTaken: {
@@ -3822,10 +3827,12 @@ export interface components {
             breaks: components["schemas"]["Break"][];
             reasons: string[];
         };
-        /** @description One answer among several. */
+        /** @description One answer among several: its words, or the depth that it says, m. */
         Option: {
             key: string;
             words: string;
+            /** Format: double */
+            depth_m?: number | null;
         };
         /** @description One line, and why it has its turn. */
         OrderStep: {

@@ -3,6 +3,8 @@
 import ChoiceRow from '@/shared/ui/ChoiceRow.vue'
 import NumberField from '@/shared/ui/NumberField.vue'
 import type { Typed } from '@/shared/units/measures'
+import { useDisplayStore } from '@/shared/units/store'
+import { formatLength } from '@/shared/units/units'
 import { measureOf, type Ask, type Said } from '../logic/answers'
 
 defineProps<{ asks: readonly Ask[] }>()
@@ -10,7 +12,12 @@ const said = defineModel<Said>({ required: true })
 
 const set = (key: string, value: Typed | string[]): void => void (said.value = { ...said.value, [key]: value })
 const ordered = (ask: Ask): string[] => (said.value[ask.key] as string[] | undefined) ?? []
-const choices = (ask: Ask) => (ask.options ?? []).map((option) => ({ value: option.key, title: option.words }))
+const display = useDisplayStore()
+const choices = (ask: Ask) =>
+  (ask.options ?? []).map(({ key, words, depth_m }) => ({
+    value: key,
+    title: depth_m == null ? words : formatLength(depth_m, display.units),
+  }))
 
 function tap(ask: Ask, key: string): void {
   const before = ordered(ask)

@@ -2,8 +2,12 @@
 // Hits of rods along the hours, each rod a line of its own; changes cut it, marks lie below.
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
+import { useDisplayStore } from '@/shared/units/store'
+import { formatLength } from '@/shared/units/units'
 
 const props = defineProps<{ log: Schemas['Log'] }>()
+const display = useDisplayStore()
+const onIt = (rod: Schemas['LogRod']): string => rod.words + (rod.depth_m == null ? '' : `, ${formatLength(rod.depth_m, display.units)}`)
 const LEFT = 168
 const WIDTH = 640
 const ROW = 40
@@ -17,7 +21,7 @@ const words = computed(() =>
     .map((rod) => {
       const at = rod.hits.map((minute) => clock(Math.floor(minute))).join(', ')
       const changed = (rod.changed ?? []).map((minute) => `, changed at ${clock(minute)}`).join('')
-      return `${rod.name} ${rod.words}${changed}: ${at || 'no hits'}`
+      return `${rod.name} ${onIt(rod)}${changed}: ${at || 'no hits'}`
     })
     .join('; '),
 )
@@ -31,7 +35,7 @@ const words = computed(() =>
     </g>
     <g v-for="(rod, i) in log.rods" :key="rod.name">
       <text x="4" :y="i * ROW + 18" class="strong">{{ rod.name }}</text>
-      <text x="4" :y="i * ROW + 33" class="small">{{ rod.words }}</text>
+      <text x="4" :y="i * ROW + 33" class="small">{{ onIt(rod) }}</text>
       <line :x1="LEFT" :x2="WIDTH - 20" :y1="i * ROW + 22" :y2="i * ROW + 22" class="rod" />
       <rect v-for="minute in rod.changed" :key="`c${minute}`" :x="x(minute) - 2" :y="i * ROW + 6" width="4" height="32" class="change" />
       <circle v-for="(minute, n) in rod.hits" :key="n" :cx="x(minute)" :cy="i * ROW + 22" r="5" class="hit" />
