@@ -232,6 +232,16 @@ def test_temperature_is_recorded_by_a_fifth_of_a_degree_fahrenheit():
     assert steps == pytest.approx([0.2 / 1.8] * len(steps), abs=0.012)
 
 
+def test_a_surface_that_stays_as_it_is_does_not_grow_old_while_it_is_heard():
+    found = run(3 * 3600, lambda t: [Said(quantity="water_temperature", value=9.0)], every=5.0)
+    at = [t for t, _ in found]
+    # Older than an hour Fish asks for another reading: never with a thermometer in the water.
+    assert max(b - a for a, b in zip(at, at[1:], strict=False)) <= 1800.0
+    assert 3 * 3600 - at[-1] <= 1800.0
+    assert len(found) <= 12
+    assert {news.payload["temperature_degc"] for _, news in found} == {9.0}
+
+
 def test_a_day_of_eight_hours_is_under_six_thousand_events_and_keeps_the_track():
     rng = random.Random(7)
     place, course, track = HOME, 30.0, []

@@ -41,6 +41,9 @@ SPEED_STEP_MPS: Final = 0.045
 SPEED_OVER_S: Final = 10.0
 """A speed is the middle of so many seconds: a wheel flickers in waves (judged)."""
 WARM_STEP_DEGC: Final = 0.2 / 1.8
+WARM_AGAIN_S: Final = 1200.0
+"""So often a temperature that stays is told again: a thermometer that is heard is no old reading
+(an hour is old, judged)."""
 SAME_FISH_M: Final = 1.0
 SAME_FISH_S: Final = 20.0
 """Marks as near as this to the last one, and as soon, are the same fish (judged: two casts of the
@@ -320,9 +323,10 @@ class Thinner:
     Notes
     -----
     A place goes by dead reckoning (``Follower``), and every ten seconds: the track keeps within a
-    foot of the log where the log is smooth. A depth holds until it has changed by a quarter
-    of a metre, a temperature by 0.2 degrees Fahrenheit, a speed by a tenth of a mile an hour in
-    the middle of ten seconds. A depth that leaps is heard when the next one says so too.
+    foot of the log where the log is smooth. A depth holds until it has changed by a quarter of a
+    metre, a temperature by 0.2 degrees Fahrenheit or for twenty minutes, a speed by a tenth of a
+    mile an hour in the middle of ten seconds. A depth that leaps is heard when the next one says
+    so too.
     """
 
     def __init__(self) -> None:
@@ -332,6 +336,7 @@ class Thinner:
         self._leap: float | None = None
         self._fish: tuple[float, float] | None = None
         self._last_s: dict[Quantity, float] = {}
+        self._warm_s = -math.inf
 
     def take(self, values: tuple[Value, ...], now_s: float) -> tuple[News, ...]:
         """Return what to record.
@@ -357,7 +362,7 @@ class Thinner:
             self._last_s[quantity] = now_s - value.age_s
         found = [
             self._place(fresh, used, now_s), self._speed(fresh, now_s), self._depth(fresh),
-            self._warm(fresh), self._mark(fresh, now_s),
+            self._warm(fresh, now_s), self._mark(fresh, now_s),
         ]
         return tuple(news for news in found if news is not None)
 
@@ -412,10 +417,14 @@ class Thinner:
             return None
         return News(type="sounded", payload={"bottom_m": round(told.value, 2)})
 
-    def _warm(self, fresh: dict[Quantity, Value]) -> News | None:
+    def _warm(self, fresh: dict[Quantity, Value], now_s: float) -> News | None:
         told = fresh.get("water_temperature")
-        if told is None or not self._is_new("warm", told.value, WARM_STEP_DEGC):
+        if told is None or not (
+            self._is_new("warm", told.value, WARM_STEP_DEGC)
+            or now_s - self._warm_s >= WARM_AGAIN_S
+        ):
             return None
+        self._warm_s = now_s
         return News(type="temperature_read", payload={
             "temperature_degc": round(told.value, 2), "depth_m": 0.0
         })

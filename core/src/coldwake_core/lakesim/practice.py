@@ -31,8 +31,6 @@ HOOK_S: Final = 6.0
 CLEAR_M: Final = 0.3
 FLOWS_DEG: Final = 180.0
 """Whither the river of the practice flows, degrees."""
-DEPTH_STEP_M: Final = 0.25
-WARM_STEP_DEGC: Final = 0.2 / 1.8
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
