@@ -26,10 +26,11 @@ const begin = computed(() => props.trip.started_at_s)
 /** To the last thing that happened: what the day's ribbon shows. */
 const last = computed(() => {
   const times = [...props.view.ribbon, ...props.view.temperatures].map((one) => one.at_s)
-  return Math.max(...times, ...props.view.marks.map((mark) => mark.at_s), begin.value + 60)
+  return Math.max(...times, ...props.view.marks.map((mark) => mark.at_s), begin.value)
 })
 const minutes = computed(() => Math.max(Math.ceil((last.value - begin.value) / 60), 1))
-const atS = computed(() => begin.value + 60 * minute.value)
+// The last minute goes to what happened in it: of a trip under way the rest of it has not been yet.
+const atS = computed(() => Math.min(begin.value + 60 * minute.value, last.value))
 
 const look = latestOnly(
   async (at: number) => {
