@@ -22,6 +22,8 @@ class PracticeDay(models.Model):
     path = models.JSONField(help_text="the boat's way, GeoPoint as JSON")
     way = models.JSONField(default=list, help_text="of each minute: share of the way, depth, m")
     boat = models.JSONField(default=dict, help_text="where the boat is on it")
+    taps = models.BooleanField(default=False, help_text="whether whoever fishes taps what bites")
+    bites = models.JSONField(default=list, help_text="what fish did where it is tapped by hand")
     scores = models.JSONField(default=dict, help_text="hits of those who fished the same day")
 
     def __str__(self) -> str:

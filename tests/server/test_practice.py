@@ -31,9 +31,9 @@ def clock(monkeypatch: pytest.MonkeyPatch) -> list[float]:
     return now
 
 
-def begin(client: Any, demo: Any, seed: int = SEED) -> dict[str, Any]:
+def begin(client: Any, demo: Any, seed: int = SEED, **more: Any) -> dict[str, Any]:
     answer = client.post(
-        PRACTICE, {"outfit_id": demo.boat_id, "seed": seed}, format="json"
+        PRACTICE, {"outfit_id": demo.boat_id, "seed": seed, **more}, format="json"
     )
     assert answer.status_code == 201, answer.json()
     return dict(answer.json())
@@ -204,6 +204,46 @@ def test_nothing_of_it_stands_among_what_is_real(
     assert client_in.delete(f"{PRACTICE}{day['trip_id']}/").status_code == 204
     assert user.trips.count() == real
     assert not PracticeDay.objects.exists()
+
+
+def test_a_day_that_is_tapped_by_hand_shows_bites_and_records_none_of_them(
+    client_in: Any, demo: Any, clock: list[float]
+):
+    # A day on which these rods are hit often.
+    seed = 7
+    told_day = fish(client_in, clock, begin(client_in, demo, seed), minutes=240)
+    first = Trip.objects.get(pk=told_day["trip_id"]).events.filter(type="hit").order_by("at_s")[0]
+    Trip.objects.get(pk=told_day["trip_id"]).delete()
+    forget_trips()
+    day = fish(client_in, clock, begin(client_in, demo, seed, taps=True), minutes=240)
+    trip = Trip.objects.get(pk=day["trip_id"])
+    assert not trip.events.filter(type__in=["hit", "hooked", "landed", "lost"]).exists()
+    assert (day["taps"], day["recorded"]) == (True, 0)
+    bites = PracticeDay.objects.get().bites
+    # The same fish on the same day: only who writes it down is another.
+    hits = [bite for bite in bites if bite["kind"] == "hit"]
+    assert (hits[0]["rod_id"], hits[0]["at_s"]) == (first.payload["rod_id"], first.at_s)
+    assert day["hits"] == len(hits)
+    assert day["bites"] == bites[-6:]
+    hooked = [bite for bite in bites if bite["kind"] == "hooked"]
+    assert hooked
+    for bite in hooked:
+        after = [
+            one for one in bites if one["rod_id"] == bite["rod_id"] and one["at_s"] > bite["at_s"]
+        ]
+        if after:
+            # A rod that has a fish on is not hit again before it is in the net or off.
+            assert after[0]["kind"] in ("landed", "lost")
+            assert after[0]["at_s"] >= bite["at_s"] + 180.0
+    tapped = {
+        "id": "00000000-0000-4000-8000-00000000aaaa", "type": "hit", "at_s": hits[0]["at_s"],
+        "payload": {"rod_id": hits[0]["rod_id"]},
+    }
+    sent = client_in.post(f"/api/trips/{trip.pk}/events/", {"events": [tapped]}, format="json")
+    assert sent.status_code == 200, sent.json()
+    assert go(client_in, day)["recorded"] == 1
+    refused = client_in.post(PRACTICE, {"outfit_id": demo.boat_id, "taps": "yes"}, format="json")
+    assert (refused.status_code, refused.json()["field"]) == (422, "taps")
 
 
 def test_the_truth_and_the_scores_are_told_when_the_day_is_over(

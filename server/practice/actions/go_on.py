@@ -5,13 +5,21 @@ from __future__ import annotations
 import threading
 import time
 import uuid
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any, Final
 
 import numpy as np
 
 from coldwake_core.errors import CoreError, InvalidInputError
-from coldwake_core.lakesim.practice import FLOWS_DEG, Happening, Place, happenings, marks_in
+from coldwake_core.lakesim.practice import (
+    FISH_TYPES,
+    FLOWS_DEG,
+    Happening,
+    Place,
+    happenings,
+    marks_in,
+)
 from coldwake_core.lakesim.river import River
 from coldwake_core.lakesim.sailing import Sailing
 from coldwake_core.lakesim.standard import Standard
@@ -119,15 +127,43 @@ class GoOn:
             )
             for n, (at_s, one) in enumerate(heard)
         ]
-        found += happenings(world, day.seed, now, now_s, day.minutes, Place(
+        place = Place(
             is_turning=boat.is_turning, share=boat.share, bottom_m=max(boat.depth_m - fall_m, 0.3),
+        )
+        found += self._not_tapped(now_s, happenings(
+            world, day.seed, now, now_s, day.minutes, place,
+            self._on_since_s() if day.taps else None,
         ))
         self._append(sorted(found, key=lambda one: one.in_s))
         hand["wheel"] += [at_s for at_s, one in heard if one.type == "speed_changed"]
         day.way = [*day.way, list(world.way[day.minutes])]
         day.minutes += 1
         day.boat = {**boat.kept(), **hand}
-        day.save(update_fields=["minutes", "boat", "way"])
+        day.save(update_fields=["minutes", "boat", "way", "bites"])
+
+    def _not_tapped(self, now_s: float, found: Sequence[Happening]) -> list[Happening]:
+        """Set aside what fish do where whoever fishes taps it; return what records itself."""
+        day = self.day
+        if not day.taps:
+            return list(found)
+        day.bites = [*day.bites, *(
+            {
+                "at_s": now_s + one.in_s, "rod_id": one.payload.get("rod_id", ""),
+                "kind": one.payload.get("what", one.type), "length_m": one.payload.get("length_m"),
+            }
+            for one in found if one.type in FISH_TYPES
+        )]
+        return [one for one in found if one.type not in FISH_TYPES]
+
+    def _on_since_s(self) -> dict[str, float]:
+        """Which rods have a fish on, whatever was tapped."""
+        found: dict[str, float] = {}
+        for bite in self.day.bites:
+            if bite["kind"] == "hooked" and bite["rod_id"]:
+                found[bite["rod_id"]] = bite["at_s"]
+            elif bite["kind"] in ("landed", "lost"):
+                found.pop(bite["rod_id"], None)
+        return found
 
     def _steer(self, state: TripState, speed_mps: float, boat: Sailing) -> dict[str, Any]:
         """Do what was asked of the boat: a speed that was set, a turn back through fish.

@@ -28,6 +28,12 @@ MOST_SEED: Final = 1_000_000
 MOST_OPEN: Final = 20
 
 
+def _yes_or_no(field: str, told: object) -> bool:
+    if not isinstance(told, bool):
+        raise InvalidInputError(field, told, "true or false")
+    return told
+
+
 @dataclass(frozen=True, kw_only=True)
 class StartPractice:
     """A day by its number, or a surprise."""
@@ -37,6 +43,7 @@ class StartPractice:
     seed: object = None
     advice: object = True
     world: object = "lake"
+    taps: object = False
 
     def execute(self) -> PracticeDay:
         """Begin it; raises CoreError naming what cannot be."""
@@ -49,8 +56,7 @@ class StartPractice:
             seed = secrets.randbelow(MOST_SEED)
         else:
             seed = int(require_number("seed", self.seed, low=0, high=MOST_SEED))
-        if not isinstance(self.advice, bool):
-            raise InvalidInputError("advice", self.advice, "true or false")
+        advice, taps = _yes_or_no("advice", self.advice), _yes_or_no("taps", self.taps)
         if PracticeDay.objects.filter(
             trip__owner_id=self.owner.pk, trip__is_ended=False
         ).count() >= MOST_OPEN:
@@ -62,7 +68,7 @@ class StartPractice:
             trip = self._trip(boat, seed, world, water)
             put_rigged(trip, last_rigging(boat, boat.core()))
             return PracticeDay.objects.create(
-                trip=trip, seed=seed, looked_s=time.time(), advice=self.advice,
+                trip=trip, seed=seed, looked_s=time.time(), advice=advice, taps=taps,
                 world=str(self.world),
                 path=[encode(place) for place in path],
             )

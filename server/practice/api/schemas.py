@@ -19,12 +19,22 @@ class NewPracticeSerializer(serializers.Serializer):
     seed = serializers.IntegerField(required=False, help_text="which day; a surprise without")
     advice = serializers.BooleanField(required=False)
     world = serializers.ChoiceField(choices=list(WORLDS), required=False)
+    taps = serializers.BooleanField(required=False, help_text="whether bites are tapped by hand")
 
 
 class GoOnSerializer(serializers.Serializer):
     """How fast it goes on; as before where nothing is said."""
 
     pace = serializers.FloatField(required=False)
+
+
+class BiteToldSerializer(serializers.Serializer):
+    """Something a fish did on a day on which it is tapped by hand."""
+
+    at_s = serializers.FloatField()
+    rod_id = serializers.CharField(allow_blank=True, help_text="empty for a cast")
+    kind = serializers.ChoiceField(choices=["hit", "hooked", "landed", "lost"])
+    length_m = serializers.FloatField(allow_null=True)
 
 
 class PracticeDaySerializer(serializers.Serializer):
@@ -38,6 +48,9 @@ class PracticeDaySerializer(serializers.Serializer):
     is_ended = serializers.BooleanField()
     hits = serializers.IntegerField()
     landed = serializers.IntegerField()
+    taps = serializers.BooleanField(help_text="whether bites are tapped by hand")
+    recorded = serializers.IntegerField(help_text="hits that stand in the record")
+    bites = BiteToldSerializer(many=True, help_text="the last, where they are tapped by hand")
     clock_shift_s = serializers.FloatField()
     clock_set_s = serializers.FloatField()
     clock_pace = serializers.FloatField()

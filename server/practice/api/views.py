@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import uuid
+from collections import Counter
 from typing import Any
 
 from drf_spectacular.utils import OpenApiParameter, extend_schema
@@ -37,6 +38,7 @@ from .schemas import (
 
 _ERRORS = {404: ErrorSerializer, 409: ErrorSerializer, 422: ErrorSerializer}
 MOST_LISTED = 50
+LAST_BITES = 6
 
 
 def _own(request: Request, trip_id: uuid.UUID) -> PracticeDay:
@@ -48,16 +50,19 @@ def _own(request: Request, trip_id: uuid.UUID) -> PracticeDay:
     return day
 
 
-def _told(day: PracticeDay, counts: tuple[int, int] | None = None) -> dict[str, Any]:
+def _told(day: PracticeDay) -> dict[str, Any]:
     trip: Trip = day.trip
-    if counts is None:
-        counts = (
-            trip.events.filter(type="hit").count(), trip.events.filter(type="landed").count()
-        )
+    recorded = trip.events.filter(type="hit").count()
+    if not day.taps:
+        hits, landed = recorded, trip.events.filter(type="landed").count()
+    else:
+        kinds = Counter(bite["kind"] for bite in day.bites)
+        hits, landed = kinds["hit"], kinds["landed"]
     return {
         "trip_id": str(trip.pk), "seed": day.seed, "minutes": day.minutes, "advice": day.advice,
         "world": day.world,
-        "is_ended": trip.is_ended, "hits": counts[0], "landed": counts[1],
+        "is_ended": trip.is_ended, "hits": hits, "landed": landed,
+        "taps": day.taps, "recorded": recorded, "bites": day.bites[-LAST_BITES:],
         "clock_shift_s": trip.clock_shift_s, "clock_set_s": trip.clock_set_s,
         "clock_pace": trip.clock_pace,
     }
@@ -84,6 +89,7 @@ class PracticeListView(APIView):
         day = StartPractice(
             owner=request.user, outfit_id=body.get("outfit_id"), seed=body.get("seed"),
             advice=body.get("advice", True), world=body.get("world", "lake"),
+            taps=body.get("taps", False),
         ).execute()
         return Response(_told(day), status=201)
 

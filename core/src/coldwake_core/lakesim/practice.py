@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any, Final
 
@@ -74,8 +74,13 @@ class Place:
     share: float = 0.0
 
 
+FISH_TYPES: Final = ("hit", "hooked", "landed", "lost", "cast_bite")
+"""What fish do, of all that happens."""
+
+
 def happenings(
-    world: World, seed: int, now: Now, now_s: float, minute: int, place: Place
+    world: World, seed: int, now: Now, now_s: float, minute: int, place: Place,
+    on_since_s: Mapping[str, float] | None = None,
 ) -> tuple[Happening, ...]:
     """Return what happens in a minute of a practised day.
 
@@ -93,6 +98,9 @@ def happenings(
         Of the day, 0 to 479.
     place : Place
         Where the boat is.
+    on_since_s : mapping of str to float, optional
+        Rods that have a fish on and since when, s, where the record does not know because somebody
+        taps it; by the record when left out.
 
     Returns
     -------
@@ -113,6 +121,7 @@ def happenings(
     fishing = [
         (i, rod, shown) for i, rod in enumerate(rods)
         if (shown := _shown(now, now_s, seed, i, rod, place)) is not None
+        and (on_since_s is None or rod.rod_id not in on_since_s)
     ]
     rates = world.rates(minute, [shown for *_, shown in fishing])
     for (i, rod, shown), rate in zip(fishing, rates, strict=True):
@@ -125,7 +134,10 @@ def happenings(
             found.append(_bite(rod.rod_id, minute, at_s + HOOK_S, "hooked"))
     found += _cast(world, seed, now, minute)
     for i, rod in enumerate(rods):
-        on_s = rod.fish_on_s if rod.status == "fish_on" else None
+        if on_since_s is not None:
+            on_s = on_since_s.get(rod.rod_id)
+        else:
+            on_s = rod.fish_on_s if rod.status == "fish_on" else None
         if on_s is not None and now_s - on_s >= FIGHT_S:
             found.append(_fought(world, seed, minute, i, rod))
     return tuple(sorted(found, key=lambda one: one.in_s))

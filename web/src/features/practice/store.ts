@@ -30,8 +30,7 @@ export const usePracticeStore = defineStore('practice', () => {
 
   const lessons = (): Promise<Lesson[]> => take(api.GET('/api/practice/lessons/'))
 
-  const start = (outfitId: number, world: PracticeDay['world'], seed: number | null, withAdvice: boolean): Promise<PracticeDay> =>
-    take(api.POST('/api/practice/', { body: { outfit_id: outfitId, world, ...(seed === null ? {} : { seed }), advice: withAdvice } }))
+  const start = (asked: Schemas['NewPractice']): Promise<PracticeDay> => take(api.POST('/api/practice/', { body: asked }))
 
   async function drop(tripId: string): Promise<void> {
     await take(api.DELETE('/api/practice/{trip_id}/', { params: { path: { trip_id: tripId } } }))

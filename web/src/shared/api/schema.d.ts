@@ -1918,35 +1918,22 @@ export interface components {
             /** @description the last first */
             told: components["schemas"]["Told"][];
         };
-        /** @description More about the latest bite of a rod: how it felt, where the fish came off, what the line did. */
+        /** @description Something a fish did on a day on which it is tapped by hand. */
         BiteTold: {
+            /** Format: double */
+            at_s: number;
+            /** @description empty for a cast */
             rod_id: string;
             /**
-             * @description * `short` - short
-             *     * `solid` - solid
-             * @enum {string|null}
+             * @description * `hit` - hit
+             *     * `hooked` - hooked
+             *     * `landed` - landed
+             *     * `lost` - lost
+             * @enum {string}
              */
-            felt?: "short" | "solid" | null;
-            /**
-             * @description * `at_once` - at_once
-             *     * `fight` - fight
-             *     * `at_the_boat` - at_the_boat
-             * @enum {string|null}
-             */
-            lost?: "at_once" | "fight" | "at_the_boat" | null;
-            /**
-             * @description * `steady` - steady
-             *     * `dropping` - dropping
-             *     * `rising` - rising
-             *     * `popped` - popped
-             *     * `inside_turn` - inside_turn
-             *     * `outside_turn` - outside_turn
-             *     * `surging` - surging
-             *     * `easing` - easing
-             *     * `long_lined` - long_lined
-             * @enum {string|null}
-             */
-            doing?: "steady" | "dropping" | "rising" | "popped" | "inside_turn" | "outside_turn" | "surging" | "easing" | "long_lined" | null;
+            kind: "hit" | "hooked" | "landed" | "lost";
+            /** Format: double */
+            length_m: number | null;
         };
         /** @description The latest bite of a rod. */
         BiteView: {
@@ -3705,6 +3692,8 @@ export interface components {
              * @enum {string}
              */
             world?: "lake" | "other" | "reversed" | "river";
+            /** @description whether bites are tapped by hand */
+            taps?: boolean;
         };
         /** @description Soundings to look at, or to take. */
         NewSurvey: {
@@ -4153,6 +4142,12 @@ export interface components {
             is_ended: boolean;
             hits: number;
             landed: number;
+            /** @description whether bites are tapped by hand */
+            taps: boolean;
+            /** @description hits that stand in the record */
+            recorded: number;
+            /** @description the last, where they are tapped by hand */
+            bites: components["schemas"]["BiteTold"][];
             /** Format: double */
             clock_shift_s: number;
             /** Format: double */

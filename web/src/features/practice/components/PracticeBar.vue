@@ -3,10 +3,12 @@
 import { useIntervalFn } from '@vueuse/core'
 import { computed, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
+import { formatClock } from '@/features/trip/logic/format'
 import { useDeliveryStore } from '@/features/trip/delivery/store'
 import { useTripStore } from '@/features/trip/store'
 import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
+import { formatFishLength } from '@/shared/units/units'
 import { usePracticeStore } from '../store'
 
 const EVERY_MS = 1000
@@ -19,6 +21,20 @@ const router = useRouter()
 const problem = ref<string | null>(null)
 const ending = ref(false)
 const day = computed(() => (practice.day?.trip_id === trip.trip?.id ? practice.day : null))
+
+/** What the rods do, where it is tapped by hand: the last first, as long as a hand has for it. */
+const RECENT_S = 240
+const SAID = { hit: 'the tip nods', hooked: 'fish on', landed: 'in the net', lost: 'it came off' }
+const bites = computed(() =>
+  (day.value?.bites ?? [])
+    .filter((bite) => bite.at_s > (trip.view?.now_s ?? 0) - RECENT_S)
+    .map((bite) => ({
+      ...bite,
+      rod: trip.view?.rods.find((rod) => rod.id === bite.rod_id)?.name ?? 'The cast',
+      words: SAID[bite.kind] + (bite.length_m == null ? '' : `, ${formatFishLength(bite.length_m, display.units)}`),
+    }))
+    .reverse(),
+)
 
 async function go(pace?: number): Promise<void> {
   const id = trip.trip?.id
@@ -65,6 +81,12 @@ onMounted(() => go())
       </button>
     </div>
     <span v-if="day" class="label">{{ Math.floor(day.minutes / 60) }} h {{ day.minutes % 60 }} min of 8 h</span>
+    <ol v-if="day?.taps" class="bites" aria-live="polite" data-test="practice-bites">
+      <li v-for="bite in bites" :key="bite.kind + bite.at_s">
+        <b>{{ bite.rod }}</b>: {{ bite.words }} <small>{{ formatClock(bite.at_s, trip.trip?.utc_offset_min ?? 0) }}</small>
+      </li>
+      <li v-if="!bites.length" class="label">the tips are quiet</li>
+    </ol>
     <span v-if="problem" class="wrong" role="alert">{{ problem }}</span>
     <button type="button" class="end" data-test="practice-end" @click="end">
       {{ trip.view?.ended ? 'See what was hidden' : ending ? 'Press again: the day ends' : 'End the day' }}
@@ -107,6 +129,17 @@ button[aria-pressed='true'] {
 }
 .wrong {
   font-weight: 700;
+}
+.bites {
+  display: flex;
+  gap: 4px 14px;
+  overflow: hidden;
+  list-style: none;
+  padding: 0;
+  white-space: nowrap;
+}
+.bites li:first-child {
+  font-size: 17px;
 }
 @media (max-width: 700px) {
   .practice-bar {

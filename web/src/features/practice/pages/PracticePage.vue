@@ -23,6 +23,7 @@ const outfit = ref<number | null>(null)
 const seed = ref<Typed>(null)
 const world = ref<PracticeDay['world'] | null>('lake')
 const advice = ref<'yes' | 'no' | null>('yes')
+const taps = ref<'yes' | 'no' | null>('no')
 const { problem, attempt } = useAttempt()
 const lessons = shallowRef<Lesson[]>([])
 const standing = (one: Lesson): string =>
@@ -39,9 +40,19 @@ const ADVICE = [
   { value: 'yes', title: 'with the next move' },
   { value: 'no', title: 'without' },
 ] as const
+const BITES = [
+  { value: 'no', title: 'stand in the record by themselves' },
+  { value: 'yes', title: 'you tap them', note: 'as on the water; best at ×1 to ×5' },
+] as const
 const start = (): Promise<void> =>
   attempt(async () => {
-    const day = await practice.start(outfit.value!, world.value!, seed.value as number | null, advice.value === 'yes')
+    const day = await practice.start({
+      outfit_id: outfit.value!,
+      world: world.value!,
+      ...(seed.value === null ? {} : { seed: seed.value as number }),
+      advice: advice.value === 'yes',
+      taps: taps.value === 'yes',
+    })
     await router.push({ path: '/fish', query: { trip: day.trip_id } })
   })
 const drop = (id: string): Promise<void> =>
@@ -97,6 +108,7 @@ onMounted(() =>
       <ChoiceRow v-model="world" label="fish" :options="WORLDS" test="practice-world" />
       <NumberField v-model="seed" label="day, 0 to 1 000 000; empty for a surprise" measure="count" test="practice-seed" />
       <ChoiceRow v-model="advice" label="advice" :options="ADVICE" test="practice-advice" />
+      <ChoiceRow v-model="taps" label="hits and fish" :options="BITES" test="practice-taps" />
       <v-btn type="submit" class="go" :disabled="outfit === null" data-test="practice-start">Go out</v-btn>
     </form>
     <section v-if="days.length" class="card" aria-label="Days that were practised">

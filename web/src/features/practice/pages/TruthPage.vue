@@ -55,8 +55,11 @@ onMounted(async () => {
       <section>
         <h1>Day {{ view.day.seed }}: what was hidden</h1>
         <p data-test="truth-mine">
-          You had <strong>{{ view.day.hits }} hits</strong> and landed {{ view.day.landed }} in {{ Math.floor(view.day.minutes / 60) }} h
-          {{ view.day.minutes % 60 }} min<template v-if="mine !== null">: {{ mine.toFixed(2) }} hits a rod-hour</template>.
+          You had <strong>{{ view.day.hits }} hits</strong
+          ><template v-if="view.day.taps">, {{ view.day.recorded }} of them tapped,</template> and landed {{ view.day.landed }} in
+          {{ Math.floor(view.day.minutes / 60) }} h {{ view.day.minutes % 60 }} min<template v-if="mine !== null"
+            >: {{ mine.toFixed(2) }} hits a rod-hour</template
+          >.
         </p>
         <table class="rows">
           <thead>
