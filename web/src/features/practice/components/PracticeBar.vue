@@ -85,7 +85,7 @@ onMounted(() => go())
       <li v-for="bite in bites" :key="bite.kind + bite.at_s">
         <b>{{ bite.rod }}</b>: {{ bite.words }} <small>{{ formatClock(bite.at_s, trip.trip?.utc_offset_min ?? 0) }}</small>
       </li>
-      <li v-if="!bites.length" class="label">the tips are quiet</li>
+      <li v-if="!bites.length" class="quiet">the tips are quiet</li>
     </ol>
     <span v-if="problem" class="wrong" role="alert">{{ problem }}</span>
     <button type="button" class="end" data-test="practice-end" @click="end">
@@ -138,7 +138,7 @@ button[aria-pressed='true'] {
   padding: 0;
   white-space: nowrap;
 }
-.bites li:first-child {
+.bites li:first-child:not(.quiet) {
   font-size: 17px;
 }
 @media (max-width: 700px) {
@@ -148,7 +148,11 @@ button[aria-pressed='true'] {
     gap: 2px 6px;
   }
   .practice-bar {
-    flex-wrap: nowrap;
+    flex-wrap: wrap;
+  }
+  .bites {
+    order: 9;
+    flex-basis: 100%;
   }
   .practice-bar strong,
   .label,

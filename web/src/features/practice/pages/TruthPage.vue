@@ -55,7 +55,7 @@ onMounted(async () => {
       <section>
         <h1>Day {{ view.day.seed }}: what was hidden</h1>
         <p data-test="truth-mine">
-          You had <strong>{{ view.day.hits }} hits</strong
+          You had <strong>{{ view.day.hits }} {{ view.day.hits === 1 ? 'hit' : 'hits' }}</strong
           ><template v-if="view.day.taps">, {{ view.day.recorded }} of them tapped,</template> and landed {{ view.day.landed }} in
           {{ Math.floor(view.day.minutes / 60) }} h {{ view.day.minutes % 60 }} min<template v-if="mine !== null"
             >: {{ mine.toFixed(2) }} hits a rod-hour</template

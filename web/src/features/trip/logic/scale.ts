@@ -15,7 +15,7 @@ export interface ColumnExtent {
   bottomM: number
 }
 
-const MOST_STRETCH = 8
+const MOST_STRETCH = 20
 
 /** Fit the longest line and the bottom into the picture. */
 export function columnScale(extent: ColumnExtent): ColumnScale {
