@@ -3,7 +3,7 @@ import vue from 'eslint-plugin-vue'
 import ts from 'typescript-eslint'
 
 export default [
-  { ignores: ['dist', 'src/shared/api/schema.d.ts'] },
+  { ignores: ['coverage/**', 'dist', 'src/shared/api/schema.d.ts'] },
   ...ts.configs.recommended,
   ...vue.configs['flat/recommended'],
   { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: ts.parser } } },

@@ -124,7 +124,7 @@ describe('scale', () => {
     const scale = columnScale({ widthPx: 600, heightPx: 300, longestTrailM: 60, bottomM: 15 })
     expect(scale.stretch).toBeCloseTo(scale.down / scale.along, 1)
     expect(scale.down * 15).toBeLessThanOrEqual(300.001)
-    expect(columnScale({ widthPx: 600, heightPx: 300, longestTrailM: 60, bottomM: 1 }).stretch).toBe(20)
+    expect(columnScale({ widthPx: 600, heightPx: 300, longestTrailM: 120, bottomM: 1 }).stretch).toBe(20)
   })
 
   it('gives a label to the most wanted of those that crowd, and to all that stand apart', () => {
