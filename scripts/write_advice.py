@@ -33,8 +33,20 @@ WORLDS = (
 )
 POLICIES = ("fixed", "habit", "advisor", "oracle")
 OUT = ROOT / ".build/bench"
-CLAIM_DAYS = range(2000, 2030)
-TRIPS = 300
+CLAIM_DAYS = range(2000, 2080)
+TRIPS = 2000
+CASES = (
+    ("does nothing, clock still", 1.0, "still"),
+    ("does nothing, bite comes on x4", 1.0, "on"),
+    ("does nothing, bite dies to a quarter", 1.0, "off"),
+    ("earns x3, clock still", 3.0, "still"),
+    ("earns x3, bite x4", 3.0, "four"),
+)
+Line = tuple[int, float, str, float]
+LINES: list[Line] = [
+    (changed, effect, bite, own_sd)
+    for changed in (1, 3) for _, effect, bite in CASES for own_sd in (0.0, ROD_SD)
+]
 START, END = "<!-- measured: begin -->", "<!-- measured: end -->"
 
 
@@ -83,6 +95,8 @@ def reliability() -> list[str]:
 def verdicts() -> list[str]:
     """How often a change is said to have helped, at any look in three hours."""
     text: list[str] = []
+    with ProcessPoolExecutor(2) as pool:
+        told = dict(zip(LINES, pool.map(trips_of, LINES), strict=True))
     for changed, name in ((1, "one rod"), (3, "three rods")):
         helped, harmed = sure_of(changed, 6 - changed)
         text += [
@@ -90,22 +104,22 @@ def verdicts() -> list[str]:
             f"made it worse | rods that differ by {ROD_SD}: helped | made it worse |",
             "| --- | --- | --- | --- | --- |",
         ]
-        for words, effect, bite in (
-            ("does nothing, clock still", 1.0, "still"),
-            ("does nothing, bite comes on x4", 1.0, "on"),
-            ("does nothing, bite dies to a quarter", 1.0, "off"),
-            ("earns x3, clock still", 3.0, "still"),
-            ("earns x3, bite x4", 3.0, "four"),
-        ):
+        for words, effect, bite in CASES:
             shares = []
             for own_sd in (0.0, ROD_SD):
-                draw = np.random.default_rng(5)
-                said = [one_trip(draw, effect, bite, changed, own_sd) for _ in range(TRIPS)]
+                said = told[changed, effect, bite, own_sd]
                 shares.append(sum(high >= helped for high, _ in said) / TRIPS)
                 shares.append(sum(low <= 1.0 - harmed for _, low in said) / TRIPS)
             text.append(f"| {words} | " + " | ".join(f"{share:.1%}" for share in shares) + " |")
         text.append("")
     return text
+
+
+def trips_of(line: Line) -> list[tuple[float, float]]:
+    """The trips of a line of the table."""
+    changed, effect, bite, own_sd = line
+    draw = np.random.default_rng(5)
+    return [one_trip(draw, effect, bite, changed, own_sd) for _ in range(TRIPS)]
 
 
 def one_trip(

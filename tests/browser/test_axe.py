@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+import uuid
 from typing import Any
 
 from opening import choose_quietly, open_demo
 from playwright.sync_api import Browser, Page
 
 from paths import ROOT
-from running import RunningServer
+from running import ApiUser, RunningServer
 
 AXE = ROOT / "web/node_modules/axe-core/axe.min.js"
 PLACES = [
@@ -77,6 +78,21 @@ def from_above(page: Page) -> None:
     page.get_by_test_id("top-view").wait_for()
 
 
+def practised(url: str) -> list[str]:
+    """Fish on a simulated day that is fished, and what was hidden of one that is over."""
+    user = ApiUser(url)
+    boat = user.get("/api/trips/")["outfits"][0]["id"]
+    fished, over = (
+        user.post("/api/practice/", {"outfit_id": boat, "seed": seed, "taps": True})["trip_id"]
+        for seed in (5, 6)
+    )
+    user.post(f"/api/trips/{over}/events/", {"events": [{
+        "id": str(uuid.uuid4()), "type": "trip_ended", "payload": {},
+        "at_s": user.get(f"/api/trips/{over}/fish/")["now_s"],
+    }]})
+    return [f"/practice/{over}", f"/fish?trip={fished}"]
+
+
 def test_no_screen_has_a_finding(browser: Browser, server: RunningServer):
     # Our own policy keeps foreign scripts out, the checker's too.
     context = browser.new_context(
@@ -84,8 +100,10 @@ def test_no_screen_has_a_finding(browser: Browser, server: RunningServer):
         service_workers="block",
     )
     page = context.new_page()
+    page.goto(server.url)
+    page.get_by_test_id("demo").wait_for()
+    seen = findings(page)
     open_demo(page, server.url)
-    seen = []
     for place in PLACES:
         go(page, place)
         seen += findings(page)
@@ -102,9 +120,14 @@ def test_no_screen_has_a_finding(browser: Browser, server: RunningServer):
     seen += findings(page)
     page.keyboard.press("Escape")
     page.get_by_test_id("calibration-dialog").wait_for(state="hidden")
+    practice = practised(server.url)
+    for place in practice:
+        go(page, place)
+        seen += findings(page)
+    page.get_by_test_id("practice-bites").wait_for()
     turn(page, "beforeDawn")
     seen += colours(page)
-    for place in PLACES:
+    for place in (*PLACES, *practice):
         go(page, place)
         seen += colours(page)
     context.close()
