@@ -2,17 +2,20 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
 from coldwake_core.constants import FOOT_M, MPH_MPS
 from coldwake_core.errors import InvalidInputError
-from coldwake_core.lakesim.boat import RIVER_BOX, depth_of, works
+from coldwake_core.lakesim.boat import RIVER_BOX, depth_of, recipe_of, works
 from coldwake_core.lakesim.day import Aboard, Outing, opening, play
 from coldwake_core.lakesim.policies import Advisor, Fixed, Habit, Oracle
 from coldwake_core.lakesim.river import River
 from coldwake_core.lakesim.standard import Standard
 from coldwake_core.lakesim.steps import steps_of
+from coldwake_core.lakesim.world import Shown
 
 
 class Told(Standard):
@@ -113,6 +116,22 @@ def test_the_river_is_fished_with_plugs_that_work_at_its_speeds_and_run_near_its
         if step.speed_mps is not None:
             assert 2.0 <= step.speed_mps / MPH_MPS <= 4.8
         assert all(rod.look.lure in RIVER_BOX.lures for _, rod in step.rods)
+
+
+def test_to_the_fish_a_river_plug_is_a_plug():
+    world = River(4)
+    world.lay([(0.3, 1.0)])
+    world.over(30, 0.3, 2.5)
+    rods, speed = opening(world.seen(0), RIVER_BOX)
+    recipe = replace(recipe_of(rods[0], speed), depth_m=2.1)
+    taken = [
+        world.rates(30, [Shown(
+            recipe=replace(recipe, lure=lure), works=True, baited=True, turning="",
+        )])[0]
+        for lure in (*RIVER_BOX.lures, "minnow plug", "thin spoon")
+    ]
+    assert taken[0] == taken[1] == taken[2] > 0.0
+    assert taken[2] != taken[3]
 
 
 def test_who_knows_the_river_catches_more_than_who_changes_nothing():

@@ -90,6 +90,22 @@ def test_a_fight_ends_once_after_its_time():
     assert not [rod for _, rod in play(Greedy(), over, minute=at + 5) if rod]
 
 
+def test_a_fish_that_nobody_tapped_is_on_all_the_same_until_its_time():
+    def happens(minute: int, since_min: float, **world: float) -> list[str]:
+        found = happenings(
+            Greedy(**world), 3, out(), START_S + 60.0 * minute, minute, HERE,
+            {"rod-1": START_S + 60.0 * since_min},
+        )
+        return [one.type for one in found if one.payload.get("rod_id") == "rod-1"]
+
+    # The record says that it fishes: the fish on it keeps all others off.
+    assert happens(12, 10.1) == []
+    assert happens(14, 10.1) == ["landed"]
+    assert happens(14, 10.1, landed=0.0) == ["lost"]
+    nobody = happenings(Greedy(), 3, out(), START_S + 60.0 * 14, 14, HERE, {})
+    assert [one.type for one in nobody if one.payload.get("rod_id")] == ["hit", "hooked"]
+
+
 def test_fish_at_the_bottom_is_not_told_from_it_by_the_sonar():
     assert marks_in(Greedy(), 3, 10, 18.0) == (6.0,)
     assert marks_in(Greedy(), 3, 10, 25.0) == (6.0, 17.9)

@@ -12,6 +12,7 @@ import pytest
 from coldwake_core.chart.grid import GeoPoint
 from coldwake_core.lakesim import decisions as weighing
 from instruments.actions.record_news import RecordNews
+from practice.actions.go_on import GoOn
 from practice.models import PracticeDay
 from practice.scores import WHO
 from practice.water import RIVER, world_of_day
@@ -235,6 +236,14 @@ def test_a_day_that_is_tapped_by_hand_shows_bites_and_records_none_of_them(
             # A rod that has a fish on is not hit again before it is in the net or off.
             assert after[0]["kind"] in ("landed", "lost")
             assert after[0]["at_s"] >= bite["at_s"] + 180.0
+    # In the net or off, it is over: of neither is anything held against the rod.
+    held = GoOn(day=PracticeDay(bites=[
+        {"rod_id": rod, "kind": kind, "at_s": at_s} for rod, kind, at_s in (
+            ("rod-1", "hooked", 1.0), ("rod-2", "hooked", 2.0), ("rod-3", "hooked", 3.0),
+            ("", "hooked", 4.0), ("rod-1", "lost", 5.0), ("rod-2", "landed", 6.0),
+        )
+    ])).on_since_s()
+    assert held == {"rod-3": 3.0}
     tapped = {
         "id": "00000000-0000-4000-8000-00000000aaaa", "type": "hit", "at_s": hits[0]["at_s"],
         "payload": {"rod_id": hits[0]["rod_id"]},

@@ -132,7 +132,7 @@ class GoOn:
         )
         found += self._not_tapped(now_s, happenings(
             world, day.seed, now, now_s, day.minutes, place,
-            self._on_since_s() if day.taps else None,
+            self.on_since_s() if day.taps else None,
         ))
         self._append(sorted(found, key=lambda one: one.in_s))
         hand["wheel"] += [at_s for at_s, one in heard if one.type == "speed_changed"]
@@ -155,7 +155,7 @@ class GoOn:
         )]
         return [one for one in found if one.type not in FISH_TYPES]
 
-    def _on_since_s(self) -> dict[str, float]:
+    def on_since_s(self) -> dict[str, float]:
         """Which rods have a fish on, whatever was tapped."""
         found: dict[str, float] = {}
         for bite in self.day.bites:

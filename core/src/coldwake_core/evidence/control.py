@@ -15,7 +15,7 @@ from .rates import Exposure, RateComparison, Verdict
 
 ROD_SD: Final = 0.4
 """How far a rod differs from those beside it by itself, standard deviation of the log (judged)."""
-SURE_OF_CHANGE: Final = (0.90, 0.928)
+SURE_OF_CHANGE: Final = (0.89, 0.928)
 SURE_OF_HARM: Final = (0.93, 0.95)
 """From these on a change is said to have helped, or to have made it worse: of one rod beside five,
 and of three beside three. It is looked at again and again, and what was said at any look is
