@@ -52,7 +52,7 @@ def test_from_nothing_to_the_first_line_out_in_twelve_taps(
     page.locator("[data-test=fish][data-state=ready]").wait_for(timeout=60_000)
     expect(page.get_by_test_id("rods").locator("> *")).to_have_count(4)
     page.get_by_test_id("reset-rod-1").click()
-    typed(page, "number-field", "8")
+    typed(page, "number-field", "2")
     page.get_by_test_id("number-save").click()
     expect(page.get_by_test_id("number-rod-1")).to_contain_text("ft out")
     expect(page.get_by_test_id("lure-rod-1")).to_be_visible()

@@ -28,7 +28,7 @@ class GoOnSerializer(serializers.Serializer):
     pace = serializers.FloatField(required=False)
 
 
-class BiteToldSerializer(serializers.Serializer):
+class PracticeBiteSerializer(serializers.Serializer):
     """Something a fish did on a day on which it is tapped by hand."""
 
     at_s = serializers.FloatField()
@@ -50,7 +50,7 @@ class PracticeDaySerializer(serializers.Serializer):
     landed = serializers.IntegerField()
     taps = serializers.BooleanField(help_text="whether bites are tapped by hand")
     recorded = serializers.IntegerField(help_text="hits that stand in the record")
-    bites = BiteToldSerializer(many=True, help_text="the last, where they are tapped by hand")
+    bites = PracticeBiteSerializer(many=True, help_text="the last, where they are tapped by hand")
     clock_shift_s = serializers.FloatField()
     clock_set_s = serializers.FloatField()
     clock_pace = serializers.FloatField()

@@ -1918,22 +1918,35 @@ export interface components {
             /** @description the last first */
             told: components["schemas"]["Told"][];
         };
-        /** @description Something a fish did on a day on which it is tapped by hand. */
+        /** @description More about the latest bite of a rod: how it felt, where the fish came off, what the line did. */
         BiteTold: {
-            /** Format: double */
-            at_s: number;
-            /** @description empty for a cast */
             rod_id: string;
             /**
-             * @description * `hit` - hit
-             *     * `hooked` - hooked
-             *     * `landed` - landed
-             *     * `lost` - lost
-             * @enum {string}
+             * @description * `short` - short
+             *     * `solid` - solid
+             * @enum {string|null}
              */
-            kind: "hit" | "hooked" | "landed" | "lost";
-            /** Format: double */
-            length_m: number | null;
+            felt?: "short" | "solid" | null;
+            /**
+             * @description * `at_once` - at_once
+             *     * `fight` - fight
+             *     * `at_the_boat` - at_the_boat
+             * @enum {string|null}
+             */
+            lost?: "at_once" | "fight" | "at_the_boat" | null;
+            /**
+             * @description * `steady` - steady
+             *     * `dropping` - dropping
+             *     * `rising` - rising
+             *     * `popped` - popped
+             *     * `inside_turn` - inside_turn
+             *     * `outside_turn` - outside_turn
+             *     * `surging` - surging
+             *     * `easing` - easing
+             *     * `long_lined` - long_lined
+             * @enum {string|null}
+             */
+            doing?: "steady" | "dropping" | "rising" | "popped" | "inside_turn" | "outside_turn" | "surging" | "easing" | "long_lined" | null;
         };
         /** @description The latest bite of a rod. */
         BiteView: {
@@ -4123,6 +4136,23 @@ export interface components {
             /** Format: double */
             course_deg: number;
         };
+        /** @description Something a fish did on a day on which it is tapped by hand. */
+        PracticeBite: {
+            /** Format: double */
+            at_s: number;
+            /** @description empty for a cast */
+            rod_id: string;
+            /**
+             * @description * `hit` - hit
+             *     * `hooked` - hooked
+             *     * `landed` - landed
+             *     * `lost` - lost
+             * @enum {string}
+             */
+            kind: "hit" | "hooked" | "landed" | "lost";
+            /** Format: double */
+            length_m: number | null;
+        };
         /** @description A simulated day. */
         PracticeDay: {
             /** Format: uuid */
@@ -4147,7 +4177,7 @@ export interface components {
             /** @description hits that stand in the record */
             recorded: number;
             /** @description the last, where they are tapped by hand */
-            bites: components["schemas"]["BiteTold"][];
+            bites: components["schemas"]["PracticeBite"][];
             /** Format: double */
             clock_shift_s: number;
             /** Format: double */
