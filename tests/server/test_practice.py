@@ -255,6 +255,18 @@ def test_a_day_that_is_tapped_by_hand_shows_bites_and_records_none_of_them(
     assert (refused.status_code, refused.json()["field"]) == (422, "taps")
 
 
+def test_hits_of_a_tapped_day_are_those_of_rods_as_on_any_other_day(client_in: Any, demo: Any):
+    begin(client_in, demo, taps=True)
+    PracticeDay.objects.update(bites=[
+        {"rod_id": rod, "kind": kind, "at_s": 1.0, "length_m": None}
+        for rod, kind in (("rod-1", "hit"), ("rod-1", "landed"), ("", "hit"), ("", "landed"))
+    ])
+    # What was cast to a school is no hit of a rod-hour.
+    [told] = client_in.get(PRACTICE).json()
+    assert (told["hits"], told["landed"]) == (1, 1)
+    assert len(told["bites"]) == 4
+
+
 def test_the_truth_and_the_scores_are_told_when_the_day_is_over(
     client_in: Any, demo: Any, clock: list[float]
 ):

@@ -56,7 +56,8 @@ def _told(day: PracticeDay) -> dict[str, Any]:
     if not day.taps:
         hits, landed = recorded, trip.events.filter(type="landed").count()
     else:
-        kinds = Counter(bite["kind"] for bite in day.bites)
+        # As where they record themselves: what was cast to a school counts apart.
+        kinds = Counter(bite["kind"] for bite in day.bites if bite["rod_id"])
         hits, landed = kinds["hit"], kinds["landed"]
     return {
         "trip_id": str(trip.pk), "seed": day.seed, "minutes": day.minutes, "advice": day.advice,
