@@ -168,6 +168,24 @@ def test_the_clock_is_forgotten_and_a_colour_is_not():
     assert one.cov[one._clock][one._clock] <= day_model.CLOCK_SD**2 + 1e-9
 
 
+def test_a_colour_of_bright_hours_is_not_ahead_in_dull_ones():
+    one = model()
+    pink, silver = recipe(), recipe(colour="silver")
+    for light in (0.9, 0.1) * 8:
+        one.pass_time(light=light)
+        for shown, earns in ((silver, light > 0.5), (pink, light < 0.5)):
+            one.count(one.weights(shown, None), 2 if earns else 0, 5.0)
+
+    def ahead(light):
+        one.pass_time(light=light)
+        return one.difference(one.weights(silver, None), one.weights(pink, None))[0]
+
+    bright, dull, unknown = ahead(0.9), ahead(0.1), ahead(None)
+    assert bright > 0.2
+    assert dull < -0.2
+    assert unknown == pytest.approx(0.5 * (bright + dull), abs=0.05)
+
+
 def test_marks_say_where_and_not_how_many():
     one, more = model(), model()
     one.mark([(9.0, 2)])

@@ -7,6 +7,8 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from day_cases import planned
+from scipy.stats import nbinom
 from trip_cases import at, event, session
 
 from coldwake_core.advice.back_and_forth import CLOCK_SD, STRETCH_MIN, weigh_back
@@ -14,6 +16,7 @@ from coldwake_core.advice.choice import SHARE_LEFT
 from coldwake_core.constants import MPH_MPS
 from coldwake_core.decode import encode
 from coldwake_core.errors import InvalidInputError
+from coldwake_core.evidence import day_model
 from coldwake_core.evidence.day_model import DayModel
 from coldwake_core.evidence.likeness import DayMarks, likeness
 from coldwake_core.evidence.recipe import Recipe
@@ -60,12 +63,75 @@ def test_what_earned_more_of_its_own_day_starts_ahead_and_only_by_its_weight():
     (unlike, _), _ = ahead([replace(lesson, like=0.2)])
     (none, none_var), _ = ahead([lesson], share=0.0)
     assert none == 0.0
-    assert full > half > unlike > 0.0
+    assert full > half > 0.0
+    assert full > unlike > 0.0
     # Pulled to nothing by the prior, never past what was counted.
     assert full < math.log(9 / 2)
     assert full_var < half_var < none_var
     (turned, _), _ = ahead([day(shown(2), shown(9, colour="silver"))])
     assert turned == pytest.approx(-full, abs=0.02)
+
+
+def _exactly(days):
+    """Pink ahead of silver today, by quadrature over what days share and what is each one's own."""
+    fresh = DayModel(deepest_m=20.0)
+    rest = [
+        (i, w) for i, w in fresh.weights(replace(RECIPE, colour="white"), None)
+        if i >= 0 and i not in (fresh._level, fresh._clock)
+    ]
+    others = day_model.LURE_SD**2 + math.fsum(
+        u * w * fresh.cov[i][j] for i, u in rest for j, w in rest
+    )
+    colour, same = day_model.COLOUR_SD**2, day_model.LASTING
+    def grid(variance, axis):
+        sd = math.sqrt(variance)
+        places = np.linspace(-4.0 * sd, 4.0 * sd, 61)
+        return np.expand_dims(places, tuple(a for a in range(3) if a != axis)), places / sd
+
+    (both, z0), (pink, z1), (silver, z2) = (
+        grid(same * v, axis) for axis, v in enumerate((others, colour, colour))
+    )
+    log_p = -0.5 * (z0[:, None, None]**2 + z1[None, :, None]**2 + z2[None, None, :]**2)
+    nodes, weights = np.polynomial.hermite_e.hermegauss(31)
+    weights = weights / weights.sum()
+    at_log = np.linspace(-16.0, 16.0, 2001)
+    days_own = [math.sqrt((1.0 - same) * v) * nodes for v in (others, colour)]
+    shape = 1.0 / day_model.OVERDISPERSION
+    for one in days:
+        hits, minutes = (sum(getattr(i, n) for i in one.shown) for n in ("hits", "minutes"))
+        alone = []
+        for item in one.shown:
+            offset = math.log(hits / minutes * item.minutes)
+            mean = np.exp(offset + at_log[:, None] + days_own[1])
+            alone.append(nbinom.pmf(item.hits, shape, shape / (shape + mean)) @ weights)
+        # What moves both of a day's recipes is the same for both.
+        chance = sum(
+            weight * np.interp(both + moved + pink, at_log, alone[0])
+            * np.interp(both + moved + silver, at_log, alone[1])
+            for moved, weight in zip(days_own[0], weights, strict=True)
+        )
+        log_p = log_p + np.log(chance)
+    p = np.exp(log_p - log_p.max())
+    p /= p.sum()
+    mean = float((p * (pink - silver)).sum())
+    spread = float((p * (pink - silver - mean)**2).sum())
+    return mean, spread + 2.0 * (1.0 - same) * colour
+
+
+def test_days_that_differ_tell_of_today_what_a_hierarchical_model_says():
+    """Gelman et al. 2013, ch. 5, by quadrature over all that is not known."""
+    days = [day(shown(h), shown(k, colour="silver")) for h, k in ((9, 2), (5, 3), (7, 1))]
+    mean, variance = _exactly(days)
+    (ours, ours_variance), _ = ahead(days)
+    assert ours == pytest.approx(mean, rel=0.1)
+    assert ours_variance == pytest.approx(variance, rel=0.01)
+
+
+def test_no_number_of_days_says_what_is_today_s_own():
+    lesson = day(shown(9), shown(2, colour="silver"))
+    _, few = ahead([lesson])[0]
+    _, many = ahead([lesson] * 20)[0]
+    assert 2.0 * (1.0 - day_model.LASTING) * day_model.COLOUR_SD**2 < many < few
 
 
 def test_how_well_a_day_bit_says_nothing_of_another():
@@ -106,6 +172,30 @@ def test_what_comes_late_is_learnt_as_if_it_had_come_in_time():
     held.add(undone)
     known.append(undone)
     same_as_anew(186)
+
+
+def test_a_trip_with_a_plan_learns_which_light_a_colour_bit_in():
+    """The sun stands under 20 degrees all the while: what bit then says less of noon."""
+    lines = [
+        event("speed_changed", 0, speed_mps=1.5 * MPH_MPS),
+        event("line_set", 1, rod_id="rod-1", setting_m=30.0),
+        *(event("hit", 20 + 11 * i, rod_id="rod-1") for i in range(6)),
+    ]
+
+    def ahead(light, *more):
+        now = session(*lines, *more).now
+        colour = now.state.outfit.lure(now.state.rods["rod-1"].setup.lure_id).colour
+        model = learnt(now, at(100)).copy()
+        model.pass_time(light=light)
+        shown, other = (
+            model.weights(replace(RECIPE, colour=c), None) for c in (colour, "never shown")
+        )
+        return model.difference(shown, other)[0]
+
+    plan = event("day_planned", 0, **encode(planned()))
+    assert ahead(0.1, plan) > ahead(1.0, plan) + 0.02
+    # Without a plan nobody knows the light, and it says nothing.
+    assert ahead(0.1) == pytest.approx(ahead(1.0))
 
 
 TODAY = DayMarks(day_of_year=105.0, surface_degc=9.0, secchi_m=4.0, water="Tarn")
@@ -158,7 +248,7 @@ def test_a_trip_teaches_what_fished_and_a_later_one_begins_from_it():
     full = event("school_chosen", 2, topic="earlier", school="full")
     none = event("school_chosen", 2, topic="earlier", school="none")
     assert gap() == 0.0
-    assert gap(full, earlier=[earlier]) > gap(earlier=[earlier]) > 0.2
+    assert gap(full, earlier=[earlier]) > gap(earlier=[earlier]) > 0.0
     assert gap(none, earlier=[earlier]) == 0.0
     view = session(*trip[:3], none, earlier=[earlier]).view(at(4))
     assert (view.earlier.days, view.earlier.share) == (("Then",), "none")

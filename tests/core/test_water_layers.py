@@ -27,6 +27,7 @@ from coldwake_core.water.light import (
     PURE_WATER_PM,
     attenuation_pm,
     colours_at,
+    daylight,
     light_left,
     spectral_attenuation_pm,
 )
@@ -129,6 +130,16 @@ def test_light_at_depth_is_poole_and_atkins():
     for bad in (0.0, math.nan, 100.0):
         with pytest.raises(InvalidInputError):
             attenuation_pm(bad)
+
+
+def test_daylight_is_the_sine_of_the_sun_and_a_quarter_of_it_under_a_closed_sky():
+    """Kasten & Czeplak 1980: 1 - 0.75 N^3.4, so a quarter with eight eighths of cloud."""
+    assert daylight(90.0, 0.0) == 1.0
+    assert daylight(30.0, 0.0) == pytest.approx(0.5)
+    assert daylight(30.0, 1.0) == pytest.approx(0.125)
+    # Half a sky of cloud takes next to nothing.
+    assert daylight(30.0, 0.5) == pytest.approx(0.5 * (1.0 - 0.75 * 0.5**3.4))
+    assert daylight(-5.0, 0.0) == 0.0
 
 
 def test_green_fades_as_the_disc_says_and_red_as_pure_water_at_least():

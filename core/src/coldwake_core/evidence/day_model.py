@@ -71,12 +71,18 @@ DEPTH_REACH_M: Final = 3.0
 DEPTH_MEMORY_MIN: Final = 150.0
 COLOUR_SD: Final = 0.55
 LURE_SD: Final = 0.5
+LIGHT_SD: Final = 0.4
+"""How much more a colour may be worth in full light than in the dark, or less, log of the rate."""
+USUAL_LIGHT: Final = 0.5
+"""The light in which a colour is worth what its own effect says, 0 dark to 1 full."""
 LEVEL_SD: Final = 1.0
 CLOCK_SD: Final = 0.7
 CLOCK_MEMORY_MIN: Final = 45.0
 TRUST: Final = 0.6
 TRUST_SD: Final = 0.6
 """Spreads of all effects: judged, and wide, so that a day can overrule any of them."""
+LASTING: Final = 0.5
+"""Of what an effect may be, how much of its variance one day has in common with others (judged)."""
 MARKS_SD: Final = 3.0
 PASSING: Final = 0.5
 PASSING_SD: Final = 0.4
@@ -122,6 +128,7 @@ class DayModel:
         self._marks = self._add([[MARKS_SD**2]], 0.0)
         self._passing = self._add([[PASSING_SD**2]], math.inf)
         self._passed = (0, 0)
+        self._light = 0.0
         self.mean[self._trust], self.mean[self._passing] = TRUST, PASSING
         self._dials: dict[str, tuple[int, Dial]] = {}
         for name, dial in (
@@ -209,6 +216,8 @@ class DayModel:
             found += self._on("leader", math.log(max(recipe.leader_m, 0.05)))
         found += self._on("setback", math.log(max(recipe.setback_m, 1.0)))
         found.append((self._named("colour", recipe.colour, COLOUR_SD), 1.0))
+        if self._light:
+            found.append((self._named("light", recipe.colour, LIGHT_SD), self._light))
         found.append((self._named("lure", recipe.lure, LURE_SD), 1.0))
         return found
 
@@ -266,14 +275,17 @@ class DayModel:
             net[index] = net.get(index, 0.0) - weight
         return self._sum([(i, w) for i, w in net.items() if abs(w) > 1e-12])
 
-    def pass_time(self, steps: int = 1) -> None:
+    def pass_time(self, steps: int = 1, *, light: float | None = None) -> None:
         """Let steps of five minutes go by: effects that do not last are forgotten a little.
 
         Parameters
         ----------
         steps : int
             How many.
+        light : float, optional
+            How bright it is from now on, 0 to 1, where anybody knows: ``water.light.daylight``.
         """
+        self._light = 0.0 if light is None else light - USUAL_LIGHT
         for _ in range(steps):
             keep = self._keep
             self.mean = [
@@ -339,37 +351,63 @@ class DayModel:
 
         Notes
         -----
-        A power prior (Ibrahim & Chen 2000, from memory): counts and exposure are taken times the
-        weight. How well a day bit says nothing of this one, so its exposure is scaled until what it
-        expects of the whole day is what the day gave: only what earned more than the rest of its
-        own day is learnt.
+        A power prior (Ibrahim & Chen 2000): counts and exposure are taken times the weight. How
+        well a day bit says nothing of this one, so its exposure is scaled until what it expects of
+        the whole day is what the day gave: only what earned more than the rest of its own day is
+        learnt. And days differ: of an effect's variance LASTING times the share is the same on all
+        days, the rest each day's own (Gelman et al. 2013). Earlier days tell of the first alone;
+        what is today's own is as unknown as on a day without a record.
 
         References
         ----------
         Ibrahim, J.G., Chen, M.-H. (2000). Power prior distributions for regression models.
         Statistical Science 15, 46-60. From memory.
+        Gelman, A. et al. (2013). Bayesian Data Analysis, 3rd ed., ch. 5: hierarchical models. From
+        memory.
         """
-        for day in days:
-            hits = sum(item.hits for item in day.shown)
-            minutes = math.fsum(item.minutes for item in day.shown)
-            weight = share * day.like
-            if not hits or weight <= 0.0:
-                continue
-            scale = hits / (LEVEL_PM * minutes)
-            for item in day.shown:
-                recipe = Recipe(
-                    depth_m=item.depth_m, speed_mps=item.speed_mps, setback_m=item.setback_m,
-                    leader_m=item.leader_m, flash=item.flash, thump=item.thump,
-                    colour=item.colour, lure=item.lure,
-                )
-                dials = [
-                    (i, w) for i, w in self.weights(recipe, None)
-                    if i not in (self._level, self._clock)
-                ]
-                self._learn(
-                    self._real([*dials, (self._trust, item.expected)]), weight * item.hits,
-                    math.log(weight * scale * LEVEL_PM * item.minutes), OVERDISPERSION,
-                )
+        told = [
+            self._told(day) for day in days if day.like > 0.0 and any(i.hits for i in day.shown)
+        ]
+        if not told or share <= 0.0:
+            return
+        size, lasting = len(self.mean), LASTING * share
+        own = [[(1.0 - lasting) * value for value in row] for row in self.cov]
+        shared = [[lasting * value for value in row] for row in self.cov]
+        blank = [0.0] * size
+        for counts in told:
+            # Beside what all days share, the day's own: met together, and forgotten with the day.
+            self.mean = self.mean + blank
+            self.cov = [row + blank for row in shared] + [blank + row for row in own]
+            for weights, hits, offset in counts:
+                theirs = [(i + size, w) for i, w in weights]
+                self._learn([*weights, *theirs], hits, offset, OVERDISPERSION)
+            self.mean = self.mean[:size]
+            shared = [row[:size] for row in self.cov[:size]]
+        self.cov = [
+            [a + b for a, b in zip(one, other, strict=True)]
+            for one, other in zip(shared, own, strict=True)
+        ]
+
+    def _told(self, day: EarlierDay) -> list[tuple[Weights, float, float]]:
+        """Counts of an earlier day: effects, hits and the log of what it would expect of them."""
+        hits = sum(item.hits for item in day.shown)
+        scale = hits / math.fsum(item.minutes for item in day.shown)
+        found = []
+        for item in day.shown:
+            recipe = Recipe(
+                depth_m=item.depth_m, speed_mps=item.speed_mps, setback_m=item.setback_m,
+                leader_m=item.leader_m, flash=item.flash, thump=item.thump,
+                colour=item.colour, lure=item.lure,
+            )
+            dials = [
+                (i, w) for i, w in self._real(self.weights(recipe, None))
+                if i not in (self._level, self._clock)
+            ]
+            found.append((
+                [*dials, (self._trust, item.expected)], day.like * item.hits,
+                math.log(day.like * scale * item.minutes),
+            ))
+        return found
 
     def mark(self, counts: Sequence[tuple[float, int]]) -> None:
         """Learn from fish seen on the sonar: how many, at which depths.

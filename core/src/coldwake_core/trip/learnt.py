@@ -19,8 +19,9 @@ from ..evidence.bait import stint_minutes
 from ..evidence.day_model import STEP_MIN, DayModel, expected
 from ..evidence.recipe import Recipe, Thumb
 from ..gear.setup import RodSetup, working_range
-from ..record.earlier import MOST_SHOWN, ShownEarlier
+from ..record.earlier import MOST_SHOWN, EarlierDay, ShownEarlier
 from ..record.state import Stint
+from ..water.light import daylight
 from .now import Now
 from .today import method_now
 
@@ -78,7 +79,7 @@ def learnt(now: Now, now_s: float) -> DayModel:
     method = method_now(now, now_s)
     thumb = None if method is None else thumb_of(method, now.state.bottom_m)
     share = EARLIER_SHARE[now.state.schools.get("earlier", "half")]
-    about = (now.state.outfit, thumb, share)
+    about = (now.state.outfit, thumb, share, now.state.plan)
     known, done, kept = now.memo.get("learnt", (None, [], {}))
     if known != about:
         done, kept = [], {}
@@ -91,14 +92,16 @@ def learnt(now: Now, now_s: float) -> DayModel:
     begun = max(kept, default=0)
     model = kept.get(begun)
     if model is None:
-        model = _unknowing(min(max(now.state.deepest_m, 2.0), DEEPEST_M)).copy()
-        model.remember(now.trip.earlier, share)
+        model = _begun(
+            min(max(now.state.deepest_m, 2.0), DEEPEST_M), now.trip.earlier, share
+        ).copy()
         kept = {0: model}
     if begun < len(steps):
         model = model.copy()
         shown: Shown = {}
         for count, (pieces, marks) in enumerate(steps[begun:], start=begun + 1):
-            _teach(now, model, thumb, pieces, marks, shown)
+            at_s = now.trip.started_at_s + STEP_S * (count - 1)
+            _teach(now, model, thumb, pieces, marks, shown, _light(now, at_s))
             if count % KEEP_EVERY == 0 or count > len(steps) - KEEP_LAST:
                 kept[count] = model
                 model = model.copy()
@@ -110,9 +113,14 @@ def learnt(now: Now, now_s: float) -> DayModel:
 
 
 @lru_cache(maxsize=8)
-def _unknowing(deepest_m: float) -> DayModel:
-    """A model that has seen nothing: only ever copied."""
-    return DayModel(deepest_m=deepest_m)
+def _begun(deepest_m: float, earlier: tuple[EarlierDay, ...], share: float) -> DayModel:
+    """A model that has seen nothing of its own day: only ever copied.
+
+    Twenty earlier days take it the better part of a second: not to be spent again on an answer.
+    """
+    model = DayModel(deepest_m=deepest_m)
+    model.remember(earlier, share)
+    return model
 
 
 def taught(now: Now, now_s: float) -> tuple[ShownEarlier, ...]:
@@ -167,9 +175,9 @@ def taught(now: Now, now_s: float) -> tuple[ShownEarlier, ...]:
 
 def _teach(
     now: Now, model: DayModel, thumb: Thumb | None, pieces: tuple[Piece, ...],
-    marks: tuple[tuple[float, int], ...], shown: Shown,
+    marks: tuple[tuple[float, int], ...], shown: Shown, light: float | None,
 ) -> None:
-    model.pass_time()
+    model.pass_time(light=light)
     passing = model.passing(sum(count for _, count in marks))
     for piece in pieces:
         # A rod fishes one thing for hours: its line is placed once.
@@ -182,6 +190,14 @@ def _teach(
                 model.weights(recipe, thumb), piece.hits, piece.minutes, passing=passing
             )
     model.mark(marks)
+
+
+def _light(now: Now, at_s: float) -> float | None:
+    """How bright it was by the plan's sun and cloud; None without a plan."""
+    if now.state.plan is None:
+        return None
+    hour = now.state.plan.hour_at(at_s)
+    return daylight(hour.elevation_deg, hour.cloud)
 
 
 def _shown(now: Now, piece: Piece) -> Recipe | None:

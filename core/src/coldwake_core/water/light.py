@@ -50,6 +50,30 @@ def attenuation_pm(secchi_m: float) -> float:
     return POOLE_ATKINS / secchi_m
 
 
+def daylight(elevation_deg: float, cloud: float) -> float:
+    """Return how bright it is at the surface.
+
+    Parameters
+    ----------
+    elevation_deg : float
+        Height of the sun, degrees.
+    cloud : float
+        Cloud cover, 0 to 1.
+
+    Returns
+    -------
+    float
+        0 in the dark to 1 under a clear sky with the sun overhead.
+
+    References
+    ----------
+    Kasten, F. & Czeplak, G. (1980). Solar and terrestrial radiation dependent on the amount and
+    type of cloud. Solar Energy 24, 177-189.
+    """
+    clear = max(math.sin(math.radians(elevation_deg)), 0.0)
+    return clear * (1.0 - 0.75 * math.pow(cloud, 3.4))
+
+
 def light_left(depth_m: float, secchi_m: float) -> float:
     """Return the share of the light under the surface that is left at a depth.
 
