@@ -282,7 +282,7 @@ def table(rows: Sequence[Row], policies: Sequence[str]) -> str:
         f"| {x.changes:.0f} | {x.decide_ms:.0f} |"
         for x in lines_of(rows, policies)
     ]
-    for other in ("fixed", "habit", "oracle"):
+    for other in ("fixed", "habit", "learner", "oracle"):
         if "advisor" in policies and other in policies:
             ratio, low, high = ratio_of(rows, "advisor", other)
             text.append(f"\nadvisor / {other}: {ratio:.2f} ({low:.2f}-{high:.2f})")

@@ -1,9 +1,8 @@
-"""Who fishes the simulated lake: fixed, habit, advisor, oracle."""
+"""Who fishes the simulated lake: fixed, habit, advisor, oracle; the learner has its own file."""
 
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
 from dataclasses import replace
 from typing import Final
 
@@ -14,15 +13,16 @@ from ..advice.turning import AHEAD_MIN, rate_of_all, turn_comes_first, turning_g
 from ..constants import FOOT_M
 from ..evidence.day_model import STEP_MIN, DayModel
 from ..evidence.ground import Ground
-from ..evidence.recipe import Recipe, Thumb
+from ..evidence.recipe import Thumb
+from ..water.light import daylight
 from .boat import COLOURS, RodState, at_depth, recipe_of, works
 from .day import DECIDE_MIN, Aboard, Change, Policy, reset_min
+from .lap import gain_of_turning, note_ground
+from .learner import Learner
 from .steps import copies_of, steps_of
 from .world import DAY_MIN, Lapped, Shown, World
 
 ABOVE_M: Final = 2.0 * FOOT_M
-TROLLED_M: Final = 43.0
-"""What a boat trolls in a minute, m: 1.6 mph."""
 
 
 class Fixed:
@@ -144,37 +144,18 @@ class Advisor:
             self.model, thumb, now, options, float(DAY_MIN - aboard.minute)
         )
         best = best_option(self.weighed)
-        turn = self._turning(aboard, thumb, now)
+        turn = gain_of_turning(
+            self.ground, aboard, rate_of_all(self.model, now.values(), thumb)
+        )
         if turn_comes_first(turn, best):
             return Change(kind="turn", turn_round=True)
         return None if best is None else kept[best.option.key]
 
-    def _turning(self, aboard: Aboard, thumb: Thumb, now: Mapping[str, Recipe]) -> float:
-        """Hits to be gained by turning round."""
-        if not aboard.places:
-            return 0.0
-        here, step = aboard.places[-1], aboard.way / aboard.lap_min
-        ahead, back = (
-            self.ground.holds(at_min=aboard.minute, places=[
-                _on_lap(here + way * step * i, aboard.lap_min) for i in range(1, AHEAD_MIN + 1)
-            ])
-            for way in (1, -1)
-        )
-        return turning_gain(
-            rate_pm=rate_of_all(self.model, now.values(), thumb), ahead=ahead, back=back
-        )
-
     def _learn(self, aboard: Aboard, thumb: Thumb) -> None:
         since = aboard.minute - int(STEP_MIN)
-        self.model.pass_time()
+        self.model.pass_time(light=daylight(aboard.seen.sun_deg, aboard.seen.cloud))
         passing = self.model.passing(sum(1 for at, _ in aboard.marks if at >= since))
-        for at, place in list(enumerate(aboard.places))[since:]:
-            east, north = _on_lap(place, aboard.lap_min)
-            self.ground.pass_by(
-                at_min=at, east_m=east, north_m=north, minutes=1.0,
-                marks=sum(1 for when, _ in aboard.marks if when == at),
-                hits=sum(1 for when, _ in aboard.hits if when == at),
-            )
+        note_ground(self.ground, aboard)
         for index, pieces in enumerate(aboard.fished):
             recent = [(at, recipe) for at, recipe in pieces[-int(STEP_MIN):] if at >= since]
             if not recent:
@@ -188,13 +169,6 @@ class Advisor:
         self.model.mark([
             (max(depth - ABOVE_M, 0.3), 1) for at, depth in aboard.marks if at >= since
         ])
-
-
-def _on_lap(place: float, lap_min: float) -> tuple[float, float]:
-    """Where a place of a lap lies, m east and north of its middle: laps are taken for circles."""
-    across_m = lap_min * TROLLED_M / (2.0 * math.pi)
-    angle = 2.0 * math.pi * place
-    return across_m * math.sin(angle), across_m * math.cos(angle)
 
 
 def option_of(change: Change, aboard: Aboard, key: str) -> Option | None:
@@ -289,5 +263,5 @@ class Oracle:
 
 
 POLICIES: Final[dict[str, type[Policy]]] = {
-    "fixed": Fixed, "habit": Habit, "advisor": Advisor, "oracle": Oracle,
+    "fixed": Fixed, "habit": Habit, "advisor": Advisor, "learner": Learner, "oracle": Oracle,
 }
