@@ -373,13 +373,15 @@ class DayModel:
         size, lasting = len(self.mean), LASTING * share
         own = [[(1.0 - lasting) * value for value in row] for row in self.cov]
         shared = [[lasting * value for value in row] for row in self.cov]
-        blank = [0.0] * size
         for counts in told:
             # Beside what all days share, the day's own: met together, and forgotten with the day.
-            self.mean = self.mean + blank
-            self.cov = [row + blank for row in shared] + [blank + row for row in own]
+            met = sorted({i for weights, _, _ in counts for i, _ in weights})
+            place = {i: size + k for k, i in enumerate(met)}
+            self.mean = self.mean + [0.0] * len(met)
+            self.cov = [row + [0.0] * len(met) for row in shared]
+            self.cov += [[0.0] * size + [own[i][j] for j in met] for i in met]
             for weights, hits, offset in counts:
-                theirs = [(i + size, w) for i, w in weights]
+                theirs = [(place[i], w) for i, w in weights]
                 self._learn([*weights, *theirs], hits, offset, OVERDISPERSION)
             self.mean = self.mean[:size]
             shared = [row[:size] for row in self.cov[:size]]
