@@ -34,7 +34,7 @@ WORLDS = (
     ("coldwake_core.lakesim.other:Reversed", 60, POLICIES),
 )
 OUT = ROOT / ".build/bench"
-CLAIM_DAYS = range(2000, 2080)
+CLAIM_DAYS = range(2000, 2200)
 TRIPS = 2000
 CASES = (
     ("does nothing, clock still", 1.0, "still"),

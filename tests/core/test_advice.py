@@ -13,10 +13,12 @@ from coldwake_core.advice.method import (
     comfort_depths_m,
     method_of_the_hour,
 )
+from coldwake_core.advice.tries import depths_to_try
 from coldwake_core.constants import FOOT_M, MPH_MPS, degc_from_degf
 from coldwake_core.decode import encode
 from coldwake_core.gear.pieces import SpeedRange
 from coldwake_core.gear.window import shared_window, verdict
+from coldwake_core.places.fish.page import _rod_now
 from coldwake_core.trip.learnt import learnt
 
 
@@ -296,8 +298,11 @@ def test_evidence_speaks_only_when_it_is_strong():
 
 def test_dry_rods_over_marked_fish_change_colour():
     # Common practice: marks seen, speed right, no bite: change colour before the next pass.
-    depths = {"rod-3": 4.0}
-    opened = fishing(event("mark_seen", 28, depth_m=depths["rod-3"] + 1.3, count=2))
+    opened = fishing(
+        # The one that fishes runs at the marks; the others might be brought to them first.
+        *(event("line_in", 3, rod_id=rod) for rod in ("rod-1", "rod-2", "rod-4")),
+        event("mark_seen", 28, depth_m=5.3, count=2),
+    )
     move = opened.view(at(40)).move
     assert move.answer.kind == "colour"
     old = opened.state.rods[move.answer.rod_id].setup.lure_id
@@ -305,6 +310,61 @@ def test_dry_rods_over_marked_fish_change_colour():
     new = lures.lure(move.answer.change.rod_rigged.lure_id)
     assert new.name == lures.lure(old).name
     assert new.colour != lures.lure(old).colour
+
+
+def test_a_depth_nobody_has_tried_is_shown_in_time_and_with_its_reason():
+    """Six hours without a mark or a hit: where nothing ran is worth a look."""
+    opened = fishing(degf=64.0, bottom_m=30.0)
+    ran = [rod.line.depth_m for rod in opened.view(at(25)).rods if rod.line]
+    seen = {}
+    for minute in range(25, 300, 25):
+        move = opened.view(at(minute)).move
+        if move is None:
+            continue
+        line = move.answer.change.line_set
+        if move.answer.kind == "depth":
+            seen[move.answer.key] = line.wanted_depth_m
+            assert line.wanted_depth_m <= 30.0 - 1.2
+        opened.add(event("move_taken", minute, **encode(move.answer)))
+        if line is not None:
+            opened.add(event("line_set", minute, **encode(line)))
+    assert any(min(abs(depth - other) for other in ran) > 3.0 for depth in seen.values())
+
+
+def test_a_depth_is_not_tried_while_marked_fish_wait_for_a_lure_nor_by_a_rod_that_has_hits():
+    marked = fishing(event("mark_seen", 20, depth_m=14.0, count=3)).view(at(25))
+    titles = [marked.move.answer.title, *(other.title for other in marked.others)]
+    assert marked.move.basis == "marks"
+    assert not any(title.endswith(" ft") and " to " in title for title in titles)
+    hits = [event("hit", 10 + i, rod_id="rod-4") for i in range(3)]
+    held = fishing(*hits).view(at(40))
+    moves = [*([held.move.answer.title] if held.move else []), *(o.title for o in held.others)]
+    assert not any(title.startswith("Set Rod 4") for title in moves)
+
+
+@pytest.mark.parametrize(("depth_m", "lowest_m", "feet"), [
+    (6.0, 9.0, [2, 5, 10, 15, 17, 23, 25]),
+    (0.4, 1.6, [4, 5]),
+    (1.0, 0.2, []),
+])
+def test_depths_to_try_are_small_steps_and_a_ladder_clear_of_the_bottom(depth_m, lowest_m, feet):
+    tried = [depth / FOOT_M for depth in depths_to_try(depth_m, lowest_m)]
+    assert tried == pytest.approx(feet)
+
+
+def test_a_line_without_a_number_is_let_out_or_taken_in_and_shows_where_it_runs_then():
+    opened = fishing()
+    view = next(rod for rod in opened.view(at(40)).rods if rod.kind == "flat" and rod.line)
+    top = _rod_now(opened.now, view, (), None, at(40))
+    # It is 30 m out; a tenth more or less would be no change.
+    assert set(top.lengths) == {20.0, 35.0, 50.0, 65.0}
+    close = fishing(event("line_set", 2, rod_id=view.id, setting_m=36.0))
+    again = next(rod for rod in close.view(at(40)).rods if rod.id == view.id)
+    assert set(_rod_now(close.now, again, (), None, at(40)).lengths) == {20.0, 50.0, 65.0}
+    for length, depth in top.lengths.items():
+        moved = fishing(event("line_set", 2, rod_id=top.rod_id, setting_m=length))
+        shown = next(rod for rod in moved.view(at(25)).rods if rod.id == top.rod_id)
+        assert depth == pytest.approx(shown.line.depth_m, abs=0.02)
 
 
 def test_nothing_is_suggested_with_no_line_out_or_after_the_end():

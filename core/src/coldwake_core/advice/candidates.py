@@ -13,16 +13,13 @@ from ..gear.setup import RodSetup, recipe_words
 from ..gear.window import SpeedWindow
 from ..record.beside import Checked
 from ..record.payloads import LineSet, MoveAnswered, MoveChange, SpeedChanged
-from ..record.state import TripState
-from .marks import MarkedBand, run_at_m
+from .marks import NEAR_MARK_M, mark_targets
 from .method import Method
 from .situation import Basis, Move, RodNow, Situation
 from .tries import RESET_MIN, is_free, try_moves
 
 NOT_NOW_S: Final = 30.0 * 60.0
 """How long a move that was put off stays away."""
-NEAR_MARK_M: Final = 3.0 * FOOT_M
-"""A change of no more than 3 ft may be all it takes (common practice)."""
 SPEED_STEP_MPS: Final = 0.2 * MPH_MPS
 LEAST_STEP_MPS: Final = 0.03 * MPH_MPS
 """A speed nearer than this to the one set is the one set."""
@@ -169,24 +166,6 @@ def _depth_move(
         reason=reason, basis=basis, source=source, cost_min=RESET_MIN[rod.kind],
         judge_after_min=JUDGE_MIN,
     )
-
-
-def mark_targets(state: TripState, bands: Sequence[MarkedBand]) -> list[float]:
-    """Return the depths at which lures would be run for the marked bands.
-
-    Parameters
-    ----------
-    state : TripState
-        For the user's offset and the bottom.
-    bands : sequence of MarkedBand
-        Recent marks.
-
-    Returns
-    -------
-    list of float
-        Depths, m.
-    """
-    return [run_at_m(state, band.depth_m) for band in bands]
 
 
 def mark_moves(now: Situation) -> Iterator[Move]:

@@ -23,6 +23,9 @@ SHARE_LEFT: Final = 0.6
 """A change is thought to last for six tenths of the time left, two hours at most (judged)."""
 LEAST_GAIN: Final = 0.45
 """Under so many hits it is left alone: that is an answer (chosen on the same days)."""
+LEAST_LIKELY: Final = 0.5
+"""What is less likely than not to earn more is nobody's advice, whatever it might earn: of those
+that would have been taken at 40 to 50 % four in ten were right (docs/advice.md)."""
 
 OptionKind = Literal["speed", "depth", "setback", "colour", "leader", "attractor", "lure", "copy"]
 ORDER: Final[tuple[OptionKind, ...]] = (
@@ -100,6 +103,7 @@ def weigh_options(
     Returns
     -------
     list of Weighed
+        Those that are likelier than not to earn more come first.
 
     Notes
     -----
@@ -115,7 +119,8 @@ def weigh_options(
         standing[rod] = weights, variance, math.exp(mean + 0.5 * min(variance, 2.0))
     found = []
     for option in options:
-        worth = gain = shift = doubt = 0.0
+        worth = gain = 0.0
+        shifts, doubts = [], []
         for rod, recipe in option.after:
             before, doubt_before, rate = standing[rod]
             weights = model.weights(recipe, thumb)
@@ -126,13 +131,47 @@ def weigh_options(
             left = max(horizon - option.cost_min, 0.0)
             worth += rate * (left * math.exp(min(mean + CURIOUS * sd, 3.0)) - horizon)
             gain += rate * (left * math.exp(min(mean + skew, 3.0)) - horizon)
-            shift += mean
-            doubt += sd
-        better = 0.5 * math.erfc(-shift / max(doubt, 1e-9) / math.sqrt(2.0))
+            shifts.append(mean)
+            doubts.append(sd)
         found.append(Weighed(
-            option=option, worth=worth, gain=gain, better=better, horizon_min=horizon
+            option=option, worth=worth, gain=gain, better=_better(shifts, doubts),
+            horizon_min=horizon,
         ))
-    return sorted(found, key=lambda w: (-w.worth, ORDER.index(w.option.kind), w.option.key))
+    return sorted(found, key=lambda w: (
+        w.better < LEAST_LIKELY, -w.worth, ORDER.index(w.option.kind), w.option.key
+    ))
+
+
+def better_of(
+    model: DayModel, thumb: Thumb | None, now: Mapping[str, Recipe], option: Option
+) -> float:
+    """Return how likely an option earns more a minute than what it replaces.
+
+    Parameters
+    ----------
+    model : DayModel
+        What is known of the day.
+    thumb : Thumb or None
+        Rules of thumb of the hour; None for what the day alone has shown.
+    now : mapping of str to Recipe
+        What each rod that fishes shows.
+    option : Option
+        What would be changed.
+
+    Returns
+    -------
+    float
+    """
+    moments = [
+        model.difference(model.weights(recipe, thumb), model.weights(now[rod], thumb))
+        for rod, recipe in option.after
+    ]
+    return _better([mean for mean, _ in moments], [math.sqrt(v) for _, v in moments])
+
+
+def _better(shifts: Sequence[float], doubts: Sequence[float]) -> float:
+    # Rods share their doubt: what is wrong of one is likely wrong of all.
+    return 0.5 * math.erfc(-sum(shifts) / max(sum(doubts), 1e-9) / math.sqrt(2.0))
 
 
 def best_option(weighed: Sequence[Weighed]) -> Weighed | None:
@@ -147,6 +186,6 @@ def best_option(weighed: Sequence[Weighed]) -> Weighed | None:
     -------
     Weighed or None
     """
-    if not weighed or weighed[0].worth < LEAST_GAIN:
+    if not weighed or weighed[0].worth < LEAST_GAIN or weighed[0].better < LEAST_LIKELY:
         return None
     return weighed[0]

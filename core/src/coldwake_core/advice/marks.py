@@ -15,6 +15,8 @@ SCHOOL_M: Final = 6.0 * FOOT_M
 """Marks within this of each other in depth are fished as one: judged, twice the 3 ft step by
 which depth is changed (common practice)."""
 SHALLOWEST_M: Final = 0.3
+NEAR_MARK_M: Final = 3.0 * FOOT_M
+"""A change of no more than 3 ft may be all it takes (common practice)."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -116,8 +118,30 @@ def depth_to_fish(
     >>> round(depth_to_fish(14.0, above_mark_m=0.6, bottom_m=40.0), 2)
     13.4
     """
-    lowest = max(bottom_m - clear_m, min(SHALLOWEST_M, bottom_m))
-    return min(max(mark_depth_m - above_mark_m, SHALLOWEST_M), lowest)
+    return min(
+        max(mark_depth_m - above_mark_m, SHALLOWEST_M), _lowest_m(bottom_m, clear_m)
+    )
+
+
+def _lowest_m(bottom_m: float, clear_m: float) -> float:
+    return max(bottom_m - clear_m, min(SHALLOWEST_M, bottom_m))
+
+
+def lowest_m(state: TripState) -> float:
+    """Return how deep this trip runs a lure at most, of lines that a number sets.
+
+    Parameters
+    ----------
+    state : TripState
+        The trip: species, clearance, bottom.
+
+    Returns
+    -------
+    float
+        Depth, m.
+    """
+    clear_m = 0.0 if state.species == "striper" else state.clearance_m
+    return _lowest_m(state.bottom_m, clear_m)
 
 
 def run_at_m(state: TripState, mark_depth_m: float) -> float:
@@ -139,3 +163,21 @@ def run_at_m(state: TripState, mark_depth_m: float) -> float:
         mark_depth_m, above_mark_m=state.above_mark_m, bottom_m=state.bottom_m,
         clear_m=0.0 if state.species == "striper" else state.clearance_m,
     )
+
+
+def mark_targets(state: TripState, bands: Sequence[MarkedBand]) -> list[float]:
+    """Return the depths at which lures would be run for the marked bands.
+
+    Parameters
+    ----------
+    state : TripState
+        For the user's offset and the bottom.
+    bands : sequence of MarkedBand
+        Recent marks.
+
+    Returns
+    -------
+    list of float
+        Depths, m.
+    """
+    return [run_at_m(state, band.depth_m) for band in bands]

@@ -12,10 +12,9 @@ from dataclasses import replace
 from typing import Final
 
 from ..evidence.recipe import Recipe, Thumb
-from ..record.payloads import MoveAnswered
+from ..record.payloads import LineSet, MoveAnswered
 from .back_and_forth import back_move
 from .candidates import (
-    NEAR_MARK_M,
     NOT_NOW_S,
     copy_moves,
     dry_moves,
@@ -25,10 +24,11 @@ from .candidates import (
     speed_moves,
     tuning_moves,
 )
-from .choice import ORDER, Option, OptionKind, Weighed, best_option, weigh_options
+from .choice import ORDER, Option, OptionKind, Weighed, best_option, better_of, weigh_options
 from .habits import habit_moves
-from .shows import recipe_of, thumb_of
-from .situation import Advice, Move, RunnerUp, Situation
+from .marks import NEAR_MARK_M
+from .shows import CLIPPED, recipe_of, thumb_of
+from .situation import Advice, Move, RodNow, RunnerUp, Situation
 from .tries import try_moves
 from .turning import s_turn_first, turn_comes_first, turn_move
 
@@ -94,7 +94,7 @@ def next_move(situation: Situation) -> Advice:
         )
         if look is not None:
             return Advice(move=look, others=others)
-    told = _worded(situation, best, worth)
+    told = _worded(situation, best, worth, recipes)
     if best.answer.kind == "speed" and worth.better < LEARNT and told.basis == "trial":
         turn = s_turn_first(situation, told)
         if turn is not None and stands(turn):
@@ -126,9 +126,10 @@ def _thumb(now: Situation) -> Thumb | None:
 
 def _weighed(now: Situation, recipes: Mapping[str, Recipe]) -> list[tuple[Move, Weighed]]:
     """All moves that could be made, each with what it is worth, the best first."""
+    marked = tuple(mark_moves(now))
     moves = (
-        *speed_moves(now), *mark_moves(now), *method_depth_moves(now), *copy_moves(now),
-        *try_moves(now),
+        *speed_moves(now), *marked, *method_depth_moves(now), *copy_moves(now),
+        *try_moves(now, depths=not marked),
     )
     asked = [_option(now, move, recipes, f"{number:03d}") for number, move in enumerate(moves)]
     options = [option for option in asked if option is not None]
@@ -153,9 +154,8 @@ def _option(
             for rod_id, recipe in recipes.items()
         )
     elif change.line_set is not None:
-        line = change.line_set
-        after = ((line.rod_id, replace(
-            recipes[line.rod_id], depth_m=line.wanted_depth_m or recipes[line.rod_id].depth_m
+        after = ((change.line_set.rod_id, _let_out(
+            recipes[change.line_set.rod_id], change.line_set, rods[change.line_set.rod_id]
         )),)
     elif change.rod_rigged is not None:
         setup = change.rod_rigged
@@ -170,7 +170,20 @@ def _option(
     return Option(key=key, kind=kind, after=after, cost_min=move.cost_min)
 
 
-def _worded(now: Situation, move: Move, worth: Weighed) -> Move:
+def _let_out(recipe: Recipe, line: LineSet, rod: RodNow) -> Recipe:
+    """What a rod shows with its line at another number."""
+    depth = line.wanted_depth_m
+    if depth is None:
+        depth = rod.lengths.get(line.setting_m, recipe.depth_m)
+    if rod.kind in CLIPPED:
+        return replace(recipe, depth_m=depth)
+    # Without a clip the lure is as far behind as its line is out.
+    return replace(recipe, depth_m=depth, setback_m=max(line.setting_m, 1.0))
+
+
+def _worded(
+    now: Situation, move: Move, worth: Weighed, recipes: Mapping[str, Recipe]
+) -> Move:
     """The move with what it is worth, and with its reason where it brought none."""
     told = replace(
         move, gain_hits=worth.gain, lasts_min=worth.horizon_min,
@@ -179,11 +192,19 @@ def _worded(now: Situation, move: Move, worth: Weighed) -> Move:
     if move.reason:
         return told
     hits = sum(rod.exposure.hits for rod in now.rods)
-    if worth.better >= LEARNT:
+    shown = better_of(now.model, None, recipes, worth.option)
+    if min(worth.better, shown) >= LEARNT:
         return replace(
             told, basis="evidence", source="Hits, rod-minutes and marks of this trip",
             reason=f"By what the day has shown so far, {hits} hits on what is out, it should earn "
                    "more than what the rod wears.",
+        )
+    if worth.better >= LEARNT and now.method is not None:
+        # What the rules of the hour expect the day has not shown: they are named, not the day.
+        return replace(
+            told, basis="school", source=now.method.school,
+            reason=f"By the rule of the hour, “{now.method.name.lower()}”, more is to be expected "
+                   "of it, and the day has shown nothing against it.",
         )
     return replace(
         told, source="The day so far",

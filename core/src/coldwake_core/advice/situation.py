@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Literal
 
 from ..evidence.day_model import DayModel
@@ -40,6 +40,10 @@ class RodNow:
         Numbers for depths asked about, m to m; a depth it cannot reach is left out.
     exposure : Exposure
         Hits and minutes on this recipe.
+    trial_depths : tuple of float
+        Depths at which it could be tried, m.
+    lengths : dict of float to float
+        Of a line of its own depth: how far it could be let out, and how deep it would run, m to m.
     """
 
     rod_id: str
@@ -51,6 +55,8 @@ class RodNow:
     works: SpeedRange
     reachable: dict[float, float]
     exposure: Exposure
+    trial_depths: tuple[float, ...] = ()
+    lengths: dict[float, float] = field(default_factory=dict)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

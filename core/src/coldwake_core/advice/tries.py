@@ -9,7 +9,9 @@ from typing import Final
 from ..constants import FOOT_M, INCH_M
 from ..errors import InvalidInputError
 from ..gear.setup import RodSetup, build_rig, working_range
-from ..record.payloads import MoveAnswered, MoveChange, MoveKind
+from ..record.payloads import LineSet, MoveAnswered, MoveChange, MoveKind
+from ..trade import Species
+from .marks import NEAR_MARK_M, mark_targets
 from .situation import Move, RodNow, Situation
 
 RESET_MIN: Final[dict[str, float]] = {
@@ -22,24 +24,45 @@ TIE_MIN: Final = 3.0
 LEADERS_M: Final = tuple(length * INCH_M for length in (10.0, 18.0, 30.0, 54.0))
 SETBACKS_M: Final = tuple(length * FOOT_M for length in (15.0, 40.0, 80.0, 140.0))
 """Lengths of the schools (common practice)."""
+DEPTHS_M: Final = (
+    0.6, 1.5, 3.0, 4.5, 6.0, 7.5, 9.0, 10.5, 12.0, 14.0, 16.0, 18.0, 20.0, 22.0, 24.0,
+)
+"""Depths that are tried where a number sets the depth."""
+LINES_OUT_M: Final[dict[Species, tuple[float, ...]]] = {
+    "trout": (20.0, 35.0, 50.0, 65.0), "kokanee": (20.0, 35.0, 50.0, 65.0),
+    "striper": (15.0, 20.0, 26.0, 32.0),
+}
+"""How far back lines are tried that run as deep as they will: 65 to 215 ft on a lake; about 85 ft
+with a plug in a river (common practice)."""
+FREE_LINES: Final = ("flat", "weighted")
+"""Lines whose depth no number sets."""
+PLUG_CLEAR_M: Final = FOOT_M
+"""Lines of their own depth are let no nearer to the bottom: river plugs work just off it."""
 CLIPPED: Final = ("downrigger", "stacked", "slider")
 JUDGE_MIN: Final = 45.0
 
 
-def try_moves(now: Situation) -> Iterator[Move]:
+def try_moves(now: Situation, *, depths: bool = True) -> Iterator[Move]:
     """Return every change of one dial that is possible.
 
     Parameters
     ----------
     now : Situation
         The trip now.
+    depths : bool
+        Whether depths are tried as well: not while marked fish wait for a lure.
 
     Returns
     -------
     iterator of Move
         Each with its cost; why, is for who weighs them.
     """
+    found = mark_targets(now.state, now.bands)
     for rod in now.rods:
+        # Fish that are found are not left for fish that are hoped for.
+        near = any(abs(rod.depth_m - target) <= NEAR_MARK_M for target in found)
+        if depths and not near and not rod.exposure.hits:
+            yield from _lines(rod)
         for kind, setup, title in _setups(now, rod):
             if _is_possible(now, rod, setup):
                 yield Move(
@@ -50,6 +73,53 @@ def try_moves(now: Situation) -> Iterator[Move]:
                     reason="", basis="trial", source="",
                     cost_min=RESET_MIN[rod.kind] + TIE_MIN, judge_after_min=JUDGE_MIN,
                 )
+
+
+def depths_to_try(depth_m: float, lowest_m: float) -> tuple[float, ...]:
+    """Return the depths at which a lure could be tried.
+
+    Parameters
+    ----------
+    depth_m : float
+        Where it runs, m.
+    lowest_m : float
+        The lowest that it may run, m.
+
+    Returns
+    -------
+    tuple of float
+        A small step up and down, and a ladder over all of the water, in whole feet, m; none where
+        it runs already.
+    """
+    asked = (depth_m - NEAR_MARK_M, depth_m + NEAR_MARK_M, *DEPTHS_M)
+    feet = sorted({round(depth / FOOT_M) for depth in asked if depth > 0.0})
+    return tuple(
+        foot * FOOT_M for foot in feet
+        if foot > 0 and foot * FOOT_M <= lowest_m and abs(foot * FOOT_M - depth_m) >= FOOT_M
+    )
+
+
+def _lines(rod: RodNow) -> Iterator[Move]:
+    """The rod as it is, at another depth or with more or less line out."""
+    settings = [
+        (rod.reachable[depth], depth, f"Set {rod.name} to {depth / FOOT_M:.0f} ft")
+        for depth in rod.trial_depths if depth in rod.reachable
+    ]
+    out = [
+        (length, None, f"Let {rod.name} out to {length / FOOT_M:.0f} ft") for length in rod.lengths
+    ]
+    for setting_m, wanted_m, title in (*settings, *out):
+        kind: MoveKind = "setback" if wanted_m is None else "depth"
+        yield Move(
+            answer=MoveAnswered(
+                key=f"{kind}:{rod.rod_id}:{title}", kind=kind, title=title, rod_id=rod.rod_id,
+                change=MoveChange(line_set=LineSet(
+                    rod_id=rod.rod_id, setting_m=setting_m, wanted_depth_m=wanted_m,
+                )),
+            ),
+            reason="", basis="trial", source="", cost_min=RESET_MIN[rod.kind],
+            judge_after_min=JUDGE_MIN,
+        )
 
 
 def _setups(now: Situation, rod: RodNow) -> Iterator[tuple[MoveKind, RodSetup, str]]:

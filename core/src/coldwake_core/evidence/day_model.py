@@ -54,9 +54,9 @@ def _logs(values: Sequence[float], unit: float) -> tuple[float, ...]:
     return tuple(math.log(value * unit) for value in values)
 
 
-DEPTH_STEP_M: Final = 1.5
 SPEED: Final = Dial(
-    knots=_logs((0.8, 1.1, 1.45, 1.9, 2.5, 3.3), MPH_MPS), sd=0.8, reach=0.35, memory_min=240.0
+    knots=_logs((0.8, 1.1, 1.45, 1.9, 2.5, 3.3, 4.4), MPH_MPS), sd=0.8, reach=0.35,
+    memory_min=240.0,
 )
 FLASH: Final = Dial(knots=(0.0, 0.25, 0.5, 0.75, 1.0), sd=0.6, reach=0.35, memory_min=300.0)
 THUMP: Final = Dial(knots=(0.0, 0.35, 0.7, 1.0), sd=0.4, reach=0.45, memory_min=300.0)
@@ -66,8 +66,14 @@ LEADER: Final = Dial(
 SETBACK: Final = Dial(
     knots=_logs((12.0, 30.0, 75.0, 190.0), FOOT_M), sd=0.5, reach=1.0, memory_min=math.inf
 )
+DEPTH_STEP_M: Final = 1.5
+LEAST_DEPTH_STEP_M: Final = 0.3
+DEPTH_STEPS: Final = 8.0
+"""The dial of depth has a place each 1.5 m, in shallow water each eighth of it, or each foot."""
 DEPTH_SD: Final = 0.9
-DEPTH_REACH_M: Final = 3.0
+DEPTH_REACH: Final = 2.0
+"""How far effects of depth are alike, in steps of the dial: fish of a shallow river hold by the
+foot (judged)."""
 DEPTH_MEMORY_MIN: Final = 150.0
 COLOUR_SD: Final = 0.55
 LURE_SD: Final = 0.5
@@ -112,10 +118,11 @@ class DayModel:
     """
 
     def __init__(self, *, deepest_m: float) -> None:
-        depths = max(math.ceil(deepest_m / DEPTH_STEP_M), 2)
+        step = min(max(deepest_m / DEPTH_STEPS, LEAST_DEPTH_STEP_M), DEPTH_STEP_M)
+        depths = max(math.ceil(deepest_m / step), 2)
         depth = Dial(
-            knots=tuple(DEPTH_STEP_M * i for i in range(min(depths, 24) + 1)), sd=DEPTH_SD,
-            reach=DEPTH_REACH_M, memory_min=DEPTH_MEMORY_MIN,
+            knots=tuple(step * i for i in range(min(depths, 24) + 1)), sd=DEPTH_SD,
+            reach=DEPTH_REACH * step, memory_min=DEPTH_MEMORY_MIN,
         )
         self._moved: dict[int, int] = {}
         self.mean: list[float] = []
@@ -428,8 +435,9 @@ class DayModel:
         # Two knots together: a screen is read no closer.
         pairs = [(k, min(k + 1, len(dial.knots) - 1)) for k in range(0, len(dial.knots), 2)]
         seen = [0] * len(pairs)
+        step = dial.knots[1]
         for depth_m, fish in counts:
-            seen[min(int(depth_m / (2.0 * DEPTH_STEP_M) + 0.25), len(seen) - 1)] += fish
+            seen[min(int(depth_m / (2.0 * step) + 0.25), len(seen) - 1)] += fish
         if not any(seen):
             return
         # How many a screen shows is of no account: the level is new each time.

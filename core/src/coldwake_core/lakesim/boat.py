@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Final, Literal
 
+from ..advice.tries import LINES_OUT_M
 from ..constants import COLOUR_M, INCH_M, MPH_MPS, OUNCE_KG, POUND_KG
 from ..errors import NoSolutionError
 from ..evidence.recipe import Recipe
@@ -150,11 +151,11 @@ class Box:
 
 LAKE_BOX: Final = Box(
     species="trout", lures=tuple(LURES), attractors=tuple(ATTRACTORS),
-    lines_out_m=(20.0, 35.0, 50.0, 65.0), slowest_mps=0.7 * MPH_MPS, fastest_mps=3.6 * MPH_MPS,
+    lines_out_m=LINES_OUT_M["trout"], slowest_mps=0.7 * MPH_MPS, fastest_mps=3.6 * MPH_MPS,
 )
 RIVER_BOX: Final = Box(
     species="striper", lures=tuple(RIVER_LURES), attractors=("none",),
-    lines_out_m=(15.0, 20.0, 26.0, 32.0), slowest_mps=2.0 * MPH_MPS, fastest_mps=4.8 * MPH_MPS,
+    lines_out_m=LINES_OUT_M["striper"], slowest_mps=2.0 * MPH_MPS, fastest_mps=4.8 * MPH_MPS,
 )
 """A small-lipped 5 in plug is begun at 85 ft out in 5 to 8 ft of water (common practice)."""
 

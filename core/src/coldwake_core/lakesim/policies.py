@@ -14,6 +14,7 @@ from ..constants import FOOT_M
 from ..evidence.day_model import STEP_MIN, DayModel
 from ..evidence.ground import Ground
 from ..evidence.recipe import Thumb
+from ..record.payloads import USUAL_ABOVE_MARK_M
 from ..water.light import daylight
 from .boat import COLOURS, RodState, at_depth, recipe_of, works
 from .day import DECIDE_MIN, Aboard, Change, Policy, reset_min
@@ -21,8 +22,6 @@ from .lap import gain_of_turning, note_ground
 from .learner import Learner
 from .steps import copies_of, steps_of
 from .world import DAY_MIN, Lapped, Shown, World
-
-ABOVE_M: Final = 2.0 * FOOT_M
 
 
 class Fixed:
@@ -89,7 +88,7 @@ class Habit:
         recent = [depth for at, depth in aboard.marks if at >= aboard.minute - 60]
         if len(recent) < 2:
             return None
-        wanted = max(sorted(recent)[len(recent) // 2] - ABOVE_M, 0.5)
+        wanted = max(sorted(recent)[len(recent) // 2] - _above_m(aboard), 0.5)
         able = [
             i for i, rod in enumerate(aboard.rods)
             if rod.kind != "flat" and aboard.out_until[i] <= aboard.minute
@@ -167,8 +166,12 @@ class Advisor:
                     passing=passing,
                 )
         self.model.mark([
-            (max(depth - ABOVE_M, 0.3), 1) for at, depth in aboard.marks if at >= since
+            (max(depth - _above_m(aboard), 0.3), 1) for at, depth in aboard.marks if at >= since
         ])
+
+
+def _above_m(aboard: Aboard) -> float:
+    return USUAL_ABOVE_MARK_M[aboard.box.species]
 
 
 def option_of(change: Change, aboard: Aboard, key: str) -> Option | None:

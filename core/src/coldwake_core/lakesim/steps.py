@@ -5,20 +5,18 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Final
 
-from ..advice.tries import LEADERS_M, SETBACKS_M, TIE_MIN
+from ..advice.tries import DEPTHS_M, LEADERS_M, PLUG_CLEAR_M, SETBACKS_M, TIE_MIN
 from ..constants import FOOT_M, MPH_MPS
 from .boat import (
     ATTRACTORS,
     COLOURS,
     RodState,
     at_depth,
+    depth_of,
     works,
 )
 from .day import Aboard, Change, reset_min
 
-DEPTHS_M: Final = (
-    0.6, 1.5, 3.0, 4.5, 6.0, 7.5, 9.0, 10.5, 12.0, 14.0, 16.0, 18.0, 20.0, 22.0, 24.0,
-)
 CLEAR_M: Final = 3.0 * FOOT_M
 SPEED_STEPS: Final = (-0.4, -0.2, 0.2, 0.4)
 
@@ -88,7 +86,10 @@ def _rod_steps(rod: RodState, aboard: Aboard) -> list[tuple[str, RodState, float
             ("setback", replace(rod, setback_m=back), tie)
             for back in SETBACKS_M if abs(back - rod.setback_m) > 0.5
         ]
-    return found
+    if rod.kind != "flat":
+        return found
+    lowest = aboard.seen.bottom_m - PLUG_CLEAR_M
+    return [step for step in found if depth_of(step[1], speed) < lowest]
 
 
 def copies_of(aboard: Aboard, source: int) -> list[Change]:

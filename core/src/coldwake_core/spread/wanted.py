@@ -5,8 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Final
 
-from ..advice.candidates import mark_targets
-from ..advice.marks import marked_bands
+from ..advice.marks import mark_targets, marked_bands
 from ..advice.method import Method
 from ..constants import FOOT_M
 from ..record.state import TripState

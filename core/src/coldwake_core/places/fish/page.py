@@ -8,20 +8,28 @@ from dataclasses import replace
 from functools import lru_cache
 from typing import Final
 
-from ...advice.candidates import compare_rods, mark_targets, method_depth_m
+from ...advice.candidates import compare_rods, method_depth_m
 from ...advice.cures import funnel_view
 from ...advice.limits import limit_now
-from ...advice.marks import MarkedBand, marked_bands, recent_marks, run_at_m
+from ...advice.marks import (
+    MarkedBand,
+    lowest_m,
+    mark_targets,
+    marked_bands,
+    recent_marks,
+    run_at_m,
+)
 from ...advice.method import Method, comfort_band_degc, comfort_depths_m
 from ...advice.moves import next_move
 from ...advice.phases import show_at
 from ...advice.situation import Advice, RodNow, Situation
+from ...advice.tries import FREE_LINES, LINES_OUT_M, PLUG_CLEAR_M, depths_to_try
 from ...boat.current import PassSpeeds, pass_speeds
 from ...checks import require_number
 from ...errors import CoreError, NoSolutionError
 from ...evidence.rates import Exposure
 from ...evidence.verdict import judge_moves
-from ...gear.setup import working_range
+from ...gear.setup import RodSetup, working_range
 from ...gear.window import shared_window
 from ...record.state import TimedMark, TripState
 from ...sonar.cone import Sounder
@@ -57,6 +65,8 @@ SAME_FISH_S: Final = 600.0
 """A fish hooked, landed or lost so soon after a bite on the same rod is that fish (judged)."""
 MARK_SLACK_M: Final = 0.5
 """A mark so little below the bottom that is known here may still be here."""
+LEAST_LENGTH: Final = 0.15
+"""A line is let out or taken in by this share of it or more (judged)."""
 MOST_MARKS: Final = 80
 """More than these, the newest, no eye tells apart in the lane of marks."""
 
@@ -194,6 +204,9 @@ def _rod_now(
     if method is not None:
         asked.append(method_depth_m(method, now.state.bottom_m))
     solved = now.lines.solved(view.setup, now.speed_mps, doubt="full")
+    lowest, is_free = lowest_m(now.state), view.kind in FREE_LINES
+    trials = () if is_free else depths_to_try(view.line.depth_m, lowest)
+    asked += trials
     reachable = {}
     for depth in asked:
         try:
@@ -204,8 +217,9 @@ def _rod_now(
         stint for stint in now.state.stints
         if stint.rod_id == view.id and stint.setup == view.setup
     ]
+    lengths = _lengths(now, view.setup, view.line.number.setting_m) if is_free else {}
     return RodNow(
-        rod_id=view.id, name=view.name, setup=view.setup,
+        trial_depths=trials, lengths=lengths, rod_id=view.id, name=view.name, setup=view.setup,
         setting_m=view.line.number.setting_m, depth_m=view.line.depth_m, kind=view.kind,
         works=view.works, reachable=reachable,
         exposure=Exposure(
@@ -213,6 +227,24 @@ def _rod_now(
             minutes=sum(stint.minutes(now_s) for stint in same),
         ),
     )
+
+
+def _lengths(now: Now, setup: RodSetup, setting_m: float) -> dict[float, float]:
+    """How far a line of its own depth could be let out, and how deep it would run, clear of the
+    bottom."""
+    solved = now.lines.solved(setup, now.speed_mps, doubt="none")
+    lowest = min(lowest_m(now.state), now.state.bottom_m - PLUG_CLEAR_M)
+    found = {}
+    for length in LINES_OUT_M[now.trip.species]:
+        if abs(length - setting_m) < LEAST_LENGTH * setting_m:
+            continue
+        try:
+            depth = solved.place(length, picture=False)[1].depth_m
+        except CoreError:
+            continue
+        if depth <= lowest:
+            found[length] = depth
+    return found
 
 
 def _depths_at(now: Now, rods: Sequence[RodNow], speed_mps: float) -> dict[str, float]:

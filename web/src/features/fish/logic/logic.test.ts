@@ -3,7 +3,9 @@ import { METRIC_UNITS, US_UNITS } from '@/shared/units/units'
 import type { LineNumber } from '@/features/trip/api'
 import { makeEvent } from '@/features/trip/logic/events'
 import { formatClock, formatDepth, formatElapsed, formatNumber, formatPercent } from '@/features/trip/logic/format'
+import type { FishView } from '@/features/trip/api'
 import { KEYS, keyAct } from './keys'
+import { moveWords } from './moves'
 import { leastCovered, placeLabels, type Box, type LabelWish } from './labels'
 import { cividis, columnScale, labelsWithRoom, tickStep } from '@/features/trip/logic/scale'
 import { SHAPE_POINTS } from '@/features/trip/logic/shapes'
@@ -148,6 +150,22 @@ describe('scale', () => {
 
   it('chooses round steps', () => {
     expect([62, 18, 140, 3].map((span) => tickStep(span, 6))).toEqual([20, 5, 50, 0.5])
+  })
+})
+
+describe('the next move in words', () => {
+  const view = (change: object): FishView =>
+    ({
+      rods: [{ id: 'rod-1', name: 'Outer left' }],
+      move: { answer: { title: 'As the core has it', rod_id: 'rod-1', change } },
+    }) as unknown as FishView
+
+  it('sets a line to a depth, lets one of its own depth out, and says the rest as it came', () => {
+    const set = view({ line_set: { rod_id: 'rod-1', setting_m: 30, wanted_depth_m: 6.096 } })
+    expect(moveWords(set, US_UNITS)).toBe('Set Outer left to 20 ft')
+    const out = view({ line_set: { rod_id: 'rod-1', setting_m: 35, wanted_depth_m: null } })
+    expect(moveWords(out, METRIC_UNITS)).toBe('Let Outer left out to 35 m')
+    expect(moveWords(view({}), US_UNITS)).toBe('As the core has it')
   })
 })
 

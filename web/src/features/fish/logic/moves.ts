@@ -9,6 +9,10 @@ export function moveWords(view: FishView, units: UnitChoice): string {
   const { speed_changed: speed, line_set: line } = answer.change
   if (speed) return `${answer.title} to ${formatSpeed(speed.speed_mps, units)}`
   const rod = view.rods.find((candidate) => candidate.id === answer.rod_id)
-  if (line && rod) return `Set ${rod.name} to ${formatLength(line.wanted_depth_m ?? 0, units)}`
+  if (line && rod) {
+    // A line of its own depth is let out; any other is set to one.
+    const depth = line.wanted_depth_m
+    return depth ? `Set ${rod.name} to ${formatLength(depth, units)}` : `Let ${rod.name} out to ${formatLength(line.setting_m, units)}`
+  }
   return answer.title
 }
