@@ -8,6 +8,7 @@ from __future__ import annotations
 import math
 import shutil
 import sys
+import time
 from concurrent.futures import ProcessPoolExecutor
 from pathlib import Path
 
@@ -24,7 +25,12 @@ from coldwake_core.evidence.control import (  # noqa: E402
 )
 from coldwake_core.evidence.rates import Exposure  # noqa: E402
 from coldwake_core.lakesim import bench  # noqa: E402
+from coldwake_core.lakesim.boat import RIVER_BOX  # noqa: E402
 from coldwake_core.lakesim.claims import Claim, claims_of, tenths_of  # noqa: E402
+from coldwake_core.lakesim.day import Outing, play  # noqa: E402
+from coldwake_core.lakesim.policies import POLICIES as KNOWN  # noqa: E402
+from coldwake_core.lakesim.river import River  # noqa: E402
+from coldwake_core.lakesim.world import DAY_MIN  # noqa: E402
 
 POLICIES = ("fixed", "habit", "advisor", "oracle")
 WORLDS = (
@@ -34,6 +40,7 @@ WORLDS = (
     ("coldwake_core.lakesim.other:Reversed", 60, POLICIES),
 )
 OUT = ROOT / ".build/bench"
+RIVER_DAYS = range(201, 261)
 CLAIM_DAYS = range(2000, 2200)
 TRIPS = 2000
 CASES = (
@@ -67,6 +74,35 @@ def worlds() -> list[str]:
             f"![days of each policy](advice-{short}.svg)", "",
         ]
     return text
+
+
+def river_day(asked: tuple[str, int]) -> bench.Row:
+    """A day of stripers: there and back along two bars, over a bed that rises and falls."""
+    name, seed = asked
+    world = River(seed)
+    world.lay(((0.3, 1.0), (0.7, 1.6)))
+    way = [
+        (abs((minute / 40.0) % 2.0 - 1.0), 2.6 + 0.4 * math.sin(minute / 9.0))
+        for minute in range(DAY_MIN)
+    ]
+    result = play(
+        world, KNOWN[name](), seed, clock=time.perf_counter,
+        outing=Outing(box=RIVER_BOX, rods=4, way=way),
+    )
+    return bench.row_of("river", seed, name, result)
+
+
+def river() -> list[str]:
+    """The table of the river, whose boat goes along the bars whatever its policy."""
+    asked = [(name, seed) for name in POLICIES for seed in RIVER_DAYS]
+    with ProcessPoolExecutor(2) as pool:
+        rows = list(pool.map(river_day, asked))
+    return [
+        f"### `coldwake_core.lakesim.river:River`, {len(RIVER_DAYS)} days, seeds "
+        f"{RIVER_DAYS[0]} to {RIVER_DAYS[-1]}", "",
+        "Stripers over a bed of 2.2 to 3 m, four plugs; there and back along two bars, whoever "
+        "fishes.", "", bench.table(rows, POLICIES), "",
+    ]
 
 
 def claims_of_day(seed: int) -> list[Claim]:
@@ -159,7 +195,7 @@ def main() -> None:
     text = page.read_text("utf-8")
     first, last = text.index(START) + len(START), text.index(END)
     parts = [
-        "", *worlds(), "### Are stated probabilities what they say?", "",
+        "", *worlds(), *river(), "### Are stated probabilities what they say?", "",
         f"Standard world, seeds {CLAIM_DAYS[0]} to {CLAIM_DAYS[-1]}: that a change earns more a "
         "minute than what is out, against the truth of the minute.", "", *reliability(), "",
         "### Did that change do it, or the clock?", "",

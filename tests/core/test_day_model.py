@@ -14,7 +14,13 @@ from hypothesis import strategies as st
 from scipy.optimize import minimize_scalar
 from trip_cases import at, event, session
 
-from coldwake_core.advice.choice import LEAST_GAIN, Option, best_option, weigh_options
+from coldwake_core.advice.choice import (
+    LEAST_GAIN,
+    Option,
+    best_option,
+    better_of,
+    weigh_options,
+)
 from coldwake_core.constants import MPH_MPS
 from coldwake_core.evidence import day_model
 from coldwake_core.evidence.day_model import LEVEL_PM, DayModel, expected, poisson_mode
@@ -186,6 +192,33 @@ def test_a_colour_of_bright_hours_is_not_ahead_in_dull_ones():
     assert unknown == pytest.approx(0.5 * (bright + dull), abs=0.05)
 
 
+@pytest.mark.parametrize(("deepest_m", "near_m", "far_m"), [(2.6, 2.2, 1.2), (30.0, 22.0, 12.0)])
+def test_depth_is_told_by_the_foot_in_a_river_and_by_fathoms_in_a_lake(deepest_m, near_m, far_m):
+    one = DayModel(deepest_m=deepest_m)
+    at = {
+        depth: one.weights(recipe(depth_m=depth), None)
+        for depth in (near_m, far_m, 0.5 * (near_m + far_m))
+    }
+    for _ in range(8):
+        one.count(at[near_m], 1, 5.0)
+        one.count(at[far_m], 0, 5.0)
+    ahead, _ = one.difference(at[near_m], at[far_m])
+    between, _ = one.difference(at[0.5 * (near_m + far_m)], at[far_m])
+    assert ahead > 0.5
+    assert 0.0 < between < ahead
+
+
+def test_speeds_of_a_river_are_told_apart():
+    one = model()
+    fast, slow = (
+        one.weights(recipe(speed_mps=mph * MPH_MPS), None) for mph in (4.3, 3.4)
+    )
+    for _ in range(8):
+        one.count(fast, 1, 5.0)
+        one.count(slow, 0, 5.0)
+    assert one.difference(fast, slow)[0] > 0.3
+
+
 def test_marks_say_where_and_not_how_many():
     one, more = model(), model()
     one.mark([(9.0, 2)])
@@ -231,6 +264,36 @@ def taught() -> DayModel:
         one.count(one.weights(recipe(), THUMB), 0, 5.0)
         one.pass_time()
     return one
+
+
+def test_what_is_less_likely_than_not_to_earn_more_is_nobody_s_advice():
+    """A rate of which little is known may be high: its mean is more, and it is still a bad bet."""
+    one = taught()
+    now = {"rod-1": recipe(colour="silver")}
+    far = step("far", recipe(colour="silver", speed_mps=2.0), 0.0, kind="speed")
+    weighed = weigh_options(one, None, now, [far], 400.0)
+    assert weighed[0].better < 0.5
+    assert best_option(weighed) is None
+    # However much it might earn, one that is likelier comes before it.
+    likelier = step("near", recipe(colour="pink"), 0.0)
+    held = weigh_options(one, None, {"rod-1": recipe(colour="white")}, [far, likelier], 400.0)
+    firsts = [w.better >= 0.5 for w in held]
+    assert firsts == sorted(firsts, reverse=True)
+
+
+def test_what_rules_expect_is_told_from_what_the_day_has_shown():
+    one = model()
+    now = {"rod-1": recipe(depth_m=14.0)}
+    shallow = step("up", recipe(depth_m=3.0), 1.0, kind="depth")
+    by_rule = better_of(one, THUMB, now, shallow)
+    assert by_rule == pytest.approx(weigh_options(one, THUMB, now, [shallow], 300.0)[0].better)
+    # 14 m is 9 m under a band that ends at 5: the rule knows, the day does not.
+    assert by_rule > 0.6
+    assert better_of(one, None, now, shallow) == pytest.approx(0.5)
+    for _ in range(12):
+        one.count(one.weights(recipe(depth_m=3.0), None), 1, 5.0)
+        one.count(one.weights(recipe(depth_m=14.0), None), 0, 5.0)
+    assert better_of(one, None, now, shallow) > 0.8
 
 
 def test_what_earns_is_chosen_and_what_costs_more_is_worth_less():

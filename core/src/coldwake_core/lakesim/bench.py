@@ -21,9 +21,9 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from .day import play
+from .day import DECIDE_MIN, DayResult, play
 from .policies import POLICIES
-from .world import World
+from .world import DAY_MIN, World
 
 FIELDS: Final = ("world", "seed", "policy", "hits", "hooked", "landed", "changes", "decide_ms")
 STANDARD: Final = "coldwake_core.lakesim.standard:Standard"
@@ -96,10 +96,30 @@ def fish_day(path: str, seed: int, policy: str) -> Row:
     """
     sys.path.insert(0, "")
     result = play(load_world(path)(seed), POLICIES[policy](), seed, clock=time.perf_counter)
+    return row_of(path, seed, policy, result)
+
+
+def row_of(world: str, seed: int, policy: str, result: DayResult) -> Row:
+    """Return a day as a row of the table.
+
+    Parameters
+    ----------
+    world, policy : str
+        Names.
+    seed : int
+        The day.
+    result : DayResult
+        What came of it.
+
+    Returns
+    -------
+    Row
+    """
+    decisions = (DAY_MIN - 1) // DECIDE_MIN
     return Row(
-        world=path, seed=seed, policy=policy, hits=result.hits, hooked=result.hooked,
+        world=world, seed=seed, policy=policy, hits=result.hits, hooked=result.hooked,
         landed=result.landed, changes=result.changes,
-        decide_ms=1000.0 * result.decide_s / 95.0,
+        decide_ms=1000.0 * result.decide_s / decisions,
     )
 
 
