@@ -342,6 +342,24 @@ def test_a_depth_is_not_tried_while_marked_fish_wait_for_a_lure_nor_by_a_rod_tha
     assert not any(title.startswith("Set Rod 4") for title in moves)
 
 
+def test_who_puts_off_a_trial_of_a_rod_s_line_is_not_asked_for_the_next_number_of_it():
+    opened = fishing(degf=64.0, bottom_m=30.0)
+    put_off = []
+    for minute in range(25, 50):
+        move = opened.view(at(minute)).move
+        if move is None or move.answer.change.line_set is None:
+            break
+        assert move.answer.rod_id not in put_off
+        put_off.append(move.answer.rod_id)
+        opened.add(event("move_refused", minute, **encode(move.answer)))
+    assert put_off
+    # Marks are another matter at once.
+    opened.add(event("mark_seen", 50, depth_m=14.0, count=4))
+    seen = opened.view(at(51))
+    titles = [seen.move.answer.title, *(other.title for other in seen.others)]
+    assert "Set a rod to this depth" in titles
+
+
 @pytest.mark.parametrize(("depth_m", "lowest_m", "feet"), [
     (6.0, 9.0, [2, 5, 10, 15, 17, 23, 25]),
     (0.4, 1.6, [4, 5]),

@@ -216,6 +216,10 @@ def _worded(
 def _is_same(move: MoveAnswered, refused: MoveAnswered) -> bool:
     """Whether a move is the one that was put off: its target may have moved on a little since."""
     line, other = move.change.line_set, refused.change.line_set
+    tried = f"{move.kind}:{move.rod_id}:"
+    if line is not None and move.key.startswith(tried) and refused.key.startswith(tried):
+        # Who puts off a trial of a rod's line is not asked for the next number of it.
+        return True
     if move.kind == refused.kind == "depth" and line is not None and other is not None:
         depth, wanted = line.wanted_depth_m, other.wanted_depth_m
         return depth is not None and wanted is not None and abs(depth - wanted) <= NEAR_MARK_M
