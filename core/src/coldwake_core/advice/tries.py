@@ -12,6 +12,7 @@ from ..gear.setup import RodSetup, build_rig, working_range
 from ..record.payloads import LineSet, MoveAnswered, MoveChange, MoveKind
 from ..trade import Species
 from .marks import NEAR_MARK_M, mark_targets
+from .shows import CLIPPED
 from .situation import Move, RodNow, Situation
 
 RESET_MIN: Final[dict[str, float]] = {
@@ -38,7 +39,6 @@ FREE_LINES: Final = ("flat", "weighted")
 """Lines whose depth no number sets."""
 PLUG_CLEAR_M: Final = FOOT_M
 """Lines of their own depth are let no nearer to the bottom: river plugs work just off it."""
-CLIPPED: Final = ("downrigger", "stacked", "slider")
 JUDGE_MIN: Final = 45.0
 
 

@@ -219,13 +219,14 @@ def _rod_now(
     ]
     lengths = _lengths(now, view.setup, view.line.number.setting_m) if is_free else {}
     return RodNow(
-        trial_depths=trials, lengths=lengths, rod_id=view.id, name=view.name, setup=view.setup,
+        rod_id=view.id, name=view.name, setup=view.setup,
         setting_m=view.line.number.setting_m, depth_m=view.line.depth_m, kind=view.kind,
         works=view.works, reachable=reachable,
         exposure=Exposure(
             hits=sum(stint.hits for stint in same),
             minutes=sum(stint.minutes(now_s) for stint in same),
         ),
+        trial_depths=trials, lengths=lengths,
     )
 
 
