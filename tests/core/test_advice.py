@@ -335,7 +335,9 @@ def test_a_depth_is_not_tried_while_marked_fish_wait_for_a_lure_nor_by_a_rod_tha
     marked = fishing(event("mark_seen", 20, depth_m=14.0, count=3)).view(at(25))
     titles = [marked.move.answer.title, *(other.title for other in marked.others)]
     assert marked.move.basis == "marks"
-    assert not any(title.endswith(" ft") and " to " in title for title in titles)
+    to_depths = [title for title in titles if title.endswith(" ft") and " to " in title]
+    assert to_depths
+    assert all(title.endswith(" to 44 ft") for title in to_depths)
     hits = [event("hit", 10 + i, rod_id="rod-4") for i in range(3)]
     held = fishing(*hits).view(at(40))
     moves = [*([held.move.answer.title] if held.move else []), *(o.title for o in held.others)]
@@ -357,7 +359,8 @@ def test_who_puts_off_a_trial_of_a_rod_s_line_is_not_asked_for_the_next_number_o
     opened.add(event("mark_seen", 50, depth_m=14.0, count=4))
     seen = opened.view(at(51))
     titles = [seen.move.answer.title, *(other.title for other in seen.others)]
-    assert "Set a rod to this depth" in titles
+    # 14 m less the 2 ft above: 44 ft, by whichever rod.
+    assert any(title.endswith(" to 44 ft") for title in titles)
 
 
 @pytest.mark.parametrize(("depth_m", "lowest_m", "feet"), [

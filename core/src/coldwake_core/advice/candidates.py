@@ -158,7 +158,8 @@ def _depth_move(
     rod = min(able, key=lambda r: (RESET_MIN[r.kind], abs(r.depth_m - depth_m), r.rod_id))
     return Move(
         answer=MoveAnswered(
-            key=key, kind="depth", title="Set a rod to this depth", rod_id=rod.rod_id,
+            key=key, kind="depth", title=f"Set {rod.name} to {depth_m / FOOT_M:.0f} ft",
+            rod_id=rod.rod_id,
             change=MoveChange(line_set=LineSet(
                 rod_id=rod.rod_id, setting_m=rod.reachable[depth_m], wanted_depth_m=depth_m,
             )),

@@ -45,7 +45,7 @@ export const move: Move = {
   answer: {
     key: 'depth:1',
     kind: 'depth',
-    title: 'Set a rod to this depth',
+    title: 'Set Rod 1 to 40 ft',
     rod_id: 'rod-1',
     change: {
       line_set: { rod_id: 'rod-1', setting_m: 13, wanted_depth_m: 40 * FT },
