@@ -13,11 +13,13 @@ from coldwake_core.advice.method import (
     comfort_depths_m,
     method_of_the_hour,
 )
-from coldwake_core.advice.tries import depths_to_try
+from coldwake_core.advice.moves import _option, _recipes, next_move
+from coldwake_core.advice.tries import depths_to_try, try_moves
 from coldwake_core.constants import FOOT_M, MPH_MPS, degc_from_degf
 from coldwake_core.decode import encode
 from coldwake_core.gear.pieces import SpeedRange
 from coldwake_core.gear.window import shared_window, verdict
+from coldwake_core.places.fish import page
 from coldwake_core.places.fish.page import _rod_now
 from coldwake_core.trip.learnt import learnt
 
@@ -329,6 +331,63 @@ def test_a_depth_nobody_has_tried_is_shown_in_time_and_with_its_reason():
         if line is not None:
             opened.add(event("line_set", minute, **encode(line)))
     assert any(min(abs(depth - other) for other in ran) > 3.0 for depth in seen.values())
+
+
+def situation(opened: Any, minute: float, monkeypatch: pytest.MonkeyPatch) -> Any:
+    """What a move is chosen from."""
+    seen: list[Any] = []
+
+    def kept(asked: Any) -> Any:
+        seen.append(asked)
+        return next_move(asked)
+
+    monkeypatch.setattr(page, "next_move", kept)
+    opened.view(at(minute))
+    return seen[-1]
+
+
+def tried_lines(asked: Any) -> set[str | None]:
+    """Rods whose line a trial would move."""
+    moves = try_moves(asked)
+    return {m.answer.rod_id for m in moves if m.answer.change.line_set is not None}
+
+
+def test_lines_of_rods_that_have_hits_or_run_at_marks_are_left_where_they_are(monkeypatch):
+    assert tried_lines(situation(fishing(), 40, monkeypatch)) == {
+        "rod-1", "rod-2", "rod-3", "rod-4"
+    }
+    hit = fishing(event("hit", 10, rod_id="rod-4"))
+    assert tried_lines(situation(hit, 40, monkeypatch)) == {"rod-1", "rod-2", "rod-3"}
+    # Fish at 17 ft, a lure run 2 ft above them: that of the third rod.
+    at_marks = fishing(event("mark_seen", 38, depth_m=5.3, count=2))
+    assert tried_lines(situation(at_marks, 40, monkeypatch)) == {"rod-1", "rod-2", "rod-4"}
+
+
+def test_a_line_let_out_further_fishes_further_back_and_where_it_runs_then(monkeypatch):
+    asked = situation(fishing(), 40, monkeypatch)
+    recipes = _recipes(asked)
+    rods = {rod.rod_id: rod for rod in asked.rods}
+    checked = set()
+    for move in try_moves(asked):
+        line = move.answer.change.line_set
+        if line is None:
+            continue
+        (rod_id, shown), = _option(asked, move, recipes, "x").after
+        moved = fishing(event("line_set", 2, rod_id=rod_id, setting_m=line.setting_m))
+        runs = next(r for r in moved.view(at(40)).rods if r.id == rod_id).line.depth_m
+        assert shown.depth_m == pytest.approx(runs, abs=0.05)
+        clipped = rods[rod_id].kind == "downrigger"
+        assert shown.setback_m == (recipes[rod_id].setback_m if clipped else line.setting_m)
+        checked.add(rods[rod_id].kind)
+    assert {"flat", "leadcore", "downrigger"} <= checked
+
+
+def test_a_plug_is_let_out_no_further_than_the_bed_allows(monkeypatch):
+    shallow = situation(fishing(bottom_m=1.4), 40, monkeypatch)
+    lengths = [rod.lengths for rod in shallow.rods if rod.kind == "flat"]
+    deep = [rod.lengths for rod in situation(fishing(), 40, monkeypatch).rods if rod.kind == "flat"]
+    assert sum(map(len, lengths)) < sum(map(len, deep))
+    assert all(depth <= 1.4 - FOOT_M for found in lengths for depth in found.values())
 
 
 def test_a_depth_is_not_tried_while_marked_fish_wait_for_a_lure_nor_by_a_rod_that_has_hits():

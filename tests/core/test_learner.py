@@ -5,8 +5,10 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
+from coldwake_core.evidence.ground import Ground
 from coldwake_core.lakesim.boat import COLOURS, recipe_of
 from coldwake_core.lakesim.day import Aboard, opening, play
+from coldwake_core.lakesim.lap import gain_of_turning, note_ground
 from coldwake_core.lakesim.learner import USUAL_CROWD, Learner
 from coldwake_core.lakesim.policies import Fixed
 from coldwake_core.lakesim.standard import Standard
@@ -97,6 +99,29 @@ def test_marks_move_it_to_their_depth_and_strays_hardly():
     spread = float(np.std(learner.log_weight - log_weight))
     learner._look([wanted], USUAL_CROWD, 0)
     assert spread < float(np.std(learner.log_weight))
+
+
+@pytest.mark.parametrize("met", ["marks", "hits"])
+def test_what_is_met_on_the_lap_is_noted_where_it_was(met):
+    _, aboard = begun()
+    aboard.lap_min = 40.0
+    ground = Ground()
+    held = {}
+    for minute in range(1, 41):
+        aboard.places.append((minute - 1) / 40.0)
+        if met == "marks" and 10 <= minute < 14:
+            aboard.marks += [(minute, 6.0)] * 3
+        if met == "hits" and minute == 12:
+            aboard.hits += [(minute, 0), (minute, 3)]
+        aboard.minute = minute
+        if minute % 5 == 0:
+            held[minute] = note_ground(ground, aboard)
+    assert held[15] > 1.5 > held[40]
+    # With the school just behind, turning round is worth hits; with it ahead it costs them.
+    aboard.places.append(14.0 / 40.0)
+    behind = gain_of_turning(ground, aboard, 0.1)
+    aboard.way = -1
+    assert behind > 0.0 > gain_of_turning(ground, aboard, 0.1)
 
 
 def test_days_drawn_anew_are_still_days():

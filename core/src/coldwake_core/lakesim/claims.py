@@ -40,7 +40,7 @@ class Watched(Advisor):
         change = super().decide(aboard)
         now = {str(i): recipe_of(rod, aboard.speed_mps) for i, rod in enumerate(aboard.rods)}
         for number, weighed in enumerate(self.weighed):
-            taken = number == 0 and change is not None
+            taken = number == 0 and change is not None and not change.turn_round
             if not taken and number % EVERY:
                 continue
             before = [now[rod] for rod, _ in weighed.option.after]
