@@ -10,10 +10,13 @@ from geographiclib.geodesic import Geodesic
 from tackle import demo_outfit
 from trip_cases import at, event, session
 
+from coldwake_core.advice.moves import next_move
 from coldwake_core.boat.current import Current, ground_speed_on_course
 from coldwake_core.chart.grid import DepthGrid, GeoPoint, moved, offset_m
+from coldwake_core.constants import FOOT_M
 from coldwake_core.decode import decode, encode
 from coldwake_core.errors import InvalidInputError, UnknownItemError
+from coldwake_core.places.fish import page
 
 HERE = {"latitude_deg": 44.0, "longitude_deg": -115.0}
 CELL_M = 20.0
@@ -83,6 +86,20 @@ def test_ledge_is_called_in_time_for_the_ball():
     assert call.in_s == pytest.approx(call.in_m, rel=1e-6)
     assert call.bottom_m == pytest.approx(8.0)
     assert call.number.setting_m < 12.0
+
+
+def test_nothing_is_tried_that_the_ledge_ahead_would_call_up_again(monkeypatch):
+    asked = []
+    monkeypatch.setattr(page, "next_move", lambda situation: (
+        asked.append(situation), next_move(situation)
+    )[1])
+    for water in ({"chart": chart(ledge)}, {}):
+        one_rigger(northward(), **water).view(at(10))
+    (over_ledge,), (level,) = ([rod.trial_depths for rod in s.rods] for s in asked)
+    top = min(ledge(north) for north in range(0, 400))
+    assert max(level) > top
+    # Clear of its top by the four feet that lures are kept off.
+    assert max(over_ledge) <= top - 4.0 * FOOT_M
 
 
 def test_raising_as_called_silences_the_call():

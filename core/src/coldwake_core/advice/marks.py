@@ -127,20 +127,22 @@ def _lowest_m(bottom_m: float, clear_m: float) -> float:
     return max(bottom_m - clear_m, min(SHALLOWEST_M, bottom_m))
 
 
-def lowest_m(state: TripState) -> float:
+def lowest_m(state: TripState, bottom_m: float) -> float:
     """Return how deep this trip runs a lure at most, of lines that a number sets.
 
     Parameters
     ----------
     state : TripState
-        The trip: species, clearance, bottom.
+        The trip: species and clearance.
+    bottom_m : float
+        The shallowest bottom that it passes over, m.
 
     Returns
     -------
     float
         Depth, m.
     """
-    return _lowest_m(state.bottom_m, _clear_m(state))
+    return _lowest_m(bottom_m, _clear_m(state))
 
 
 def _clear_m(state: TripState) -> float:

@@ -149,6 +149,26 @@ def bottom_here_m(ahead: AheadView | None, state: TripState) -> float:
     return _under(ahead.profile, 0.0) if ahead.profile else state.bottom_m
 
 
+def shallowest_m(ahead: AheadView | None, state: TripState) -> float:
+    """Return the shallowest bottom under the lines and as far ahead as is looked.
+
+    Parameters
+    ----------
+    ahead : AheadView or None
+        The bottom along the track.
+    state : TripState
+        State of the trip.
+
+    Returns
+    -------
+    float
+        Depth, m; what was sounded last where nothing nearer is known.
+    """
+    if ahead is None or not ahead.profile:
+        return state.bottom_m
+    return min(point.bottom_m for point in ahead.profile)
+
+
 def _under(profile: Sequence[BottomPoint], behind_m: float) -> float:
     return min(profile, key=lambda point: abs(point.ahead_m + behind_m)).bottom_m
 

@@ -39,7 +39,7 @@ from ...trip.learnt import learnt
 from ...trip.now import Now
 from ...trip.today import method_now, phase_now, today
 from ...trip.ways import ways
-from .ahead import bottom_here_m, look_ahead, over_the_track
+from .ahead import bottom_here_m, look_ahead, over_the_track, shallowest_m
 from .bites import bites_now, casting_now, latest_pass, turn_hint, turning_now
 from .rods import rod_views
 from .steer import wind_view
@@ -101,7 +101,10 @@ def fish_view(now: Now, now_s: float, *, advised: bool = True) -> FishView:
     bands = tuple(marked_bands(marks, now_s))
     here = {mark.event_id for mark in marks}
     surface_age = None if state.surface is None else max(now_s - state.surface.at_s, 0.0)
-    now_rods = tuple(_rod_now(now, view, bands, method, now_s) for view in rods if view.line)
+    rises_to = shallowest_m(ahead, state)
+    now_rods = tuple(
+        _rod_now(now, view, bands, method, now_s, rises_to) for view in rods if view.line
+    )
     advice = Advice(move=None)
     if advised and not state.ended:
         advice = next_move(Situation(
@@ -194,7 +197,8 @@ def _asked_about(state: TripState, rod: RodView, now_s: float) -> RodView:
 
 
 def _rod_now(
-    now: Now, view: RodView, bands: tuple[MarkedBand, ...], method: Method | None, now_s: float
+    now: Now, view: RodView, bands: tuple[MarkedBand, ...], method: Method | None, now_s: float,
+    rises_to_m: float,
 ) -> RodNow:
     assert view.setup is not None
     assert view.line is not None
@@ -204,7 +208,8 @@ def _rod_now(
     if method is not None:
         asked.append(method_depth_m(method, now.state.bottom_m))
     solved = now.lines.solved(view.setup, now.speed_mps, doubt="full")
-    lowest, is_free = lowest_m(now.state), view.kind in FREE_LINES
+    # What is tried stays clear of what lies ahead too: nobody sets a rod to raise it in a minute.
+    lowest, is_free = lowest_m(now.state, rises_to_m), view.kind in FREE_LINES
     trials = () if is_free else depths_to_try(view.line.depth_m, lowest)
     asked += trials
     reachable = {}
@@ -217,7 +222,9 @@ def _rod_now(
         stint for stint in now.state.stints
         if stint.rod_id == view.id and stint.setup == view.setup
     ]
-    lengths = _lengths(now, view.setup, view.line.number.setting_m) if is_free else {}
+    lengths = {} if not is_free else _lengths(
+        now, view.setup, view.line.number.setting_m, min(lowest, rises_to_m - PLUG_CLEAR_M)
+    )
     return RodNow(
         rod_id=view.id, name=view.name, setup=view.setup,
         setting_m=view.line.number.setting_m, depth_m=view.line.depth_m, kind=view.kind,
@@ -230,11 +237,11 @@ def _rod_now(
     )
 
 
-def _lengths(now: Now, setup: RodSetup, setting_m: float) -> dict[float, float]:
-    """How far a line of its own depth could be let out, and how deep it would run, clear of the
-    bottom."""
+def _lengths(
+    now: Now, setup: RodSetup, setting_m: float, deepest_m: float
+) -> dict[float, float]:
+    """How far a line of its own depth could be let out, and how deep it would run."""
     solved = now.lines.solved(setup, now.speed_mps, doubt="none")
-    lowest = min(lowest_m(now.state), now.state.bottom_m - PLUG_CLEAR_M)
     found = {}
     for length in LINES_OUT_M[now.trip.species]:
         if abs(length - setting_m) < LEAST_LENGTH * setting_m:
@@ -243,7 +250,7 @@ def _lengths(now: Now, setup: RodSetup, setting_m: float) -> dict[float, float]:
             depth = solved.place(length, picture=False)[1].depth_m
         except CoreError:
             continue
-        if depth <= lowest:
+        if depth <= deepest_m:
             found[length] = depth
     return found
 
