@@ -358,6 +358,9 @@ def test_lines_of_rods_that_have_hits_or_run_at_marks_are_left_where_they_are(mo
     }
     hit = fishing(event("hit", 10, rod_id="rod-4"))
     assert tried_lines(situation(hit, 40, monkeypatch)) == {"rod-1", "rod-2", "rod-3"}
+    # What was let out a quarter of an hour ago has not had its time.
+    fresh = fishing(event("line_set", 25, rod_id="rod-4", setting_m=12.0))
+    assert tried_lines(situation(fresh, 40, monkeypatch)) == {"rod-1", "rod-2", "rod-3"}
     # Fish at 17 ft, a lure run 2 ft above them: that of the third rod.
     at_marks = fishing(event("mark_seen", 38, depth_m=5.3, count=2))
     assert tried_lines(situation(at_marks, 40, monkeypatch)) == {"rod-1", "rod-2", "rod-4"}

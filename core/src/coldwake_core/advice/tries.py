@@ -40,6 +40,8 @@ FREE_LINES: Final = ("flat", "weighted")
 PLUG_CLEAR_M: Final = FOOT_M
 """Lines of their own depth are let no nearer to the bottom: river plugs work just off it."""
 JUDGE_MIN: Final = 45.0
+LEAST_SOAK_MIN: Final = 20.0
+"""A line has had its time where it runs before another depth is tried with it (judged)."""
 
 
 def try_moves(now: Situation, *, depths: bool = True) -> Iterator[Move]:
@@ -61,7 +63,12 @@ def try_moves(now: Situation, *, depths: bool = True) -> Iterator[Move]:
     for rod in now.rods:
         # Fish that are found are not left for fish that are hoped for.
         near = any(abs(rod.depth_m - target) <= NEAR_MARK_M for target in found)
-        if depths and not near and not rod.exposure.hits:
+        # A stint begins anew with each number: what was moved a minute ago begins there.
+        set_at_s = max(
+            (s.start_s for s in now.state.stints if s.rod_id == rod.rod_id), default=now.now_s
+        )
+        soaked = now.now_s - set_at_s >= 60.0 * LEAST_SOAK_MIN
+        if depths and soaked and not near and not rod.exposure.hits:
             yield from _lines(rod)
         for kind, setup, title in _setups(now, rod):
             if _is_possible(now, rod, setup):
