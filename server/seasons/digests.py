@@ -27,7 +27,8 @@ PATIENCE_S: Final = 0.25
 def digests_of(trips: Sequence[Trip]) -> tuple[dict[Any, DayDigest], int]:
     """Return the trips' days in short, and how many wait to be worked out.
 
-    A trip that is open is worked out each time: lines that are out count until now.
+    A trip that is open is worked out each time: lines that are out count until now. Each
+    answer works out at least one ended day that is not kept, so that none waits for ever.
     """
     return _known(trips, lambda row: _read(row.document), lambda made: made)
 
@@ -53,15 +54,18 @@ def _known(
     )
     found: dict[Any, Found] = {}
     waiting = 0
-    until = time.monotonic() + PATIENCE_S
+    until = None
     for trip in trips:
         row, seq = kept.get(trip.pk), last.get(trip.pk) or 0
         if row is not None and trip.is_ended and (row.seq, row.version) == (seq, VERSION):
             found[trip.pk] = read(row)
-        elif time.monotonic() > until:
-            waiting += 1
-        else:
+        elif not trip.is_ended or until is None or time.monotonic() < until:
             found[trip.pk] = show(_anew(trip, seq))
+            # Not counted: what an open trip takes, which it takes of every answer.
+            if trip.is_ended and until is None:
+                until = time.monotonic() + PATIENCE_S
+        else:
+            waiting += 1
     return found, waiting
 
 

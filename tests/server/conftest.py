@@ -14,6 +14,12 @@ def quick_passwords(settings: Any) -> None:
 
 
 @pytest.fixture(autouse=True)
+def whole_seasons(monkeypatch: Any) -> None:
+    """A slow machine's answers say that days wait; a test of something else gets all of them."""
+    monkeypatch.setattr("seasons.digests.PATIENCE_S", 60.0)
+
+
+@pytest.fixture(autouse=True)
 def no_throttle_left() -> None:
     """What one test has tried is not counted against the next."""
     from django.core.cache import cache

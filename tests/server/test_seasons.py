@@ -86,6 +86,24 @@ def test_a_season_has_the_days_of_its_fish_and_every_minute_is_in_a_bar(
         assert sum(b["hits"] for b in one["bars"]) <= hits
 
 
+def test_what_one_answer_has_no_time_for_waits_for_the_next(
+    client_in: Any, user: Any, monkeypatch: Any
+):
+    monkeypatch.setattr("seasons.digests.PATIENCE_S", 0.0)
+    ended = {str(trip.pk) for trip in user.trips.filter(is_ended=True, species="trout")}
+    whole = user.trips.filter(species="trout").count()
+    assert ended
+    assert whole > 1
+    waiting = whole
+    for _ in range(whole):
+        told = client_in.get(SEASON, {"species": "trout"}).json()
+        assert told["waiting"] < waiting or not waiting
+        waiting = told["waiting"]
+        shown = {row["trip_id"] for row in told["days"] if row["minutes"] > 0.0}
+        assert len(shown) <= whole - waiting
+    assert ended <= {row["trip_id"] for row in told["days"]}
+
+
 def test_a_digest_is_kept_until_something_comes_late(client_in: Any, user: Any):
     past = user.trips.filter(is_ended=True, species="trout").first()
     client_in.get(SEASON, {"species": "trout"})
