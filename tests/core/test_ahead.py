@@ -102,6 +102,30 @@ def test_nothing_is_tried_that_the_ledge_ahead_would_call_up_again(monkeypatch):
     assert max(over_ledge) <= top - 4.0 * FOOT_M
 
 
+def depth_asked(trip: Any) -> tuple[str, float] | None:
+    """Why and how deep the next move or habit sets a rod, m."""
+    move = trip.view(at(10)).move
+    line = None if move is None else move.answer.change.line_set
+    return None if line is None else (move.basis, line.wanted_depth_m)
+
+
+@pytest.mark.parametrize("school", ["weighed", "habits"])
+def test_no_rod_is_set_to_marks_or_the_hours_depth_that_the_ledge_ahead_calls_up(school):
+    top = min(ledge(north) for north in range(0, 400))
+    say = event("school_chosen", 1, topic="advice", school=school)
+    marked = event("mark_seen", 9, depth_m=14.0, count=4)
+    # 62 °F: the method's band is 20 to 60 ft, its middle 12 m.
+    warm = event("temperature_read", 2, temperature_degc=16.7, depth_m=0.3)
+    for more, basis, wanted in (((marked,), "marks", 14.0), ((warm,), "school", 12.2)):
+        level = depth_asked(one_rigger(say, northward(), *more, depth=3.0))
+        # Level water: there they are, marks a little above.
+        assert level is not None
+        assert level[1] == pytest.approx(wanted, abs=0.7)
+        assert school == "habits" or level[0] == basis
+        ahead = depth_asked(one_rigger(say, northward(), *more, depth=3.0, chart=chart(ledge)))
+        assert ahead is None or ahead[1] <= top - 4.0 * FOOT_M
+
+
 def test_raising_as_called_silences_the_call():
     trip = one_rigger(northward(), chart=chart(ledge))
     call = trip.view(at(10)).ahead.calls[0]

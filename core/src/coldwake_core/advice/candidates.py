@@ -13,7 +13,7 @@ from ..gear.setup import RodSetup, recipe_words
 from ..gear.window import SpeedWindow
 from ..record.beside import Checked
 from ..record.payloads import LineSet, MoveAnswered, MoveChange, SpeedChanged
-from .marks import NEAR_MARK_M, mark_targets
+from .marks import NEAR_MARK_M, SHALLOWEST_M, mark_targets
 from .method import Method
 from .situation import Basis, Move, RodNow, Situation
 from .tries import RESET_MIN, is_free, try_moves
@@ -25,6 +25,8 @@ LEAST_STEP_MPS: Final = 0.03 * MPH_MPS
 """A speed nearer than this to the one set is the one set."""
 WORTH_MPS: Final = 0.04
 """A method's speed is worth a change from about a tenth of a mile an hour off."""
+OFF_BED_M: Final = 0.5
+"""A depth that a rule names and nobody has seen fish at stays so far above the lowest (judged)."""
 JUDGE_MIN: Final = 30.0
 DRY_MIN: Final = 20.0
 """A pass through marked fish without a bite (judged)."""
@@ -196,22 +198,24 @@ def mark_moves(now: Situation) -> Iterator[Move]:
             yield move
 
 
-def method_depth_m(method: Method, bottom_m: float) -> float:
+def method_depth_m(method: Method, lowest_m: float) -> float | None:
     """Return the depth to try when no lure runs in the method's band.
 
     Parameters
     ----------
     method : Method
         Method of the hour.
-    bottom_m : float
-        Depth of the bottom, m.
+    lowest_m : float
+        The lowest that a lure may run over the bottom here and ahead, m.
 
     Returns
     -------
-    float
-        Depth, m: the middle of the band, above the bottom.
+    float or None
+        Depth, m: the middle of the band, as far as the bottom lets it; None where the bottom is
+        above the band.
     """
-    return min(0.5 * (method.depth_top_m + method.depth_base_m), max(bottom_m - 0.5, 0.3))
+    wanted = min(0.5 * (method.depth_top_m + method.depth_base_m), lowest_m - OFF_BED_M)
+    return wanted if wanted >= max(method.depth_top_m, SHALLOWEST_M) else None
 
 
 def method_depth_moves(now: Situation) -> Iterator[Move]:
@@ -233,9 +237,10 @@ def method_depth_moves(now: Situation) -> Iterator[Move]:
         return
     if any(method.depth_top_m <= rod.depth_m <= method.depth_base_m for rod in now.rods):
         return
-    move = _depth_move(
-        now, method_depth_m(method, now.state.bottom_m), key=f"band:{method.id}", basis="school",
-        reason=method.reason, source=method.school,
+    wanted = method_depth_m(method, now.lowest_m)
+    move = None if wanted is None else _depth_move(
+        now, wanted, key=f"band:{method.id}", basis="school", reason=method.reason,
+        source=method.school,
     )
     if move is not None:
         yield move

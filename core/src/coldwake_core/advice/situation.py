@@ -176,6 +176,8 @@ class Situation:
         Minutes until dark.
     depths_at : callable
         Depths of the rods that fish, m by rod, at another speed, m/s.
+    lowest_m : float
+        The lowest that a lure may run over the bottom here and ahead, m.
     ways : Ways or None
         What lies ahead and behind; None where the boat's places are not known.
     """
@@ -191,4 +193,5 @@ class Situation:
     model: DayModel
     minutes_left: float
     depths_at: Callable[[float], Mapping[str, float]]
+    lowest_m: float
     ways: Ways | None = None

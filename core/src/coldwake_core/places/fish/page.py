@@ -111,7 +111,8 @@ def fish_view(now: Now, now_s: float, *, advised: bool = True) -> FishView:
             outfit=outfit, state=state, now_s=now_s, speed_mps=speed, rods=now_rods,
             window=window, method=method, bands=bands, model=learnt(now, now_s),
             minutes_left=max(now.trip.sun.dark_s - now_s, 0.0) / 60.0,
-            depths_at=lambda mps: _depths_at(now, now_rods, mps), ways=ways(now, now_s),
+            depths_at=lambda mps: _depths_at(now, now_rods, mps),
+            lowest_m=lowest_m(state, rises_to), ways=ways(now, now_s),
         ))
     recent = {mark.event_id for mark in recent_marks(state.marks, now_s)}
     return FishView(
@@ -204,12 +205,13 @@ def _rod_now(
     assert view.line is not None
     assert view.kind is not None
     assert view.works is not None
-    asked = mark_targets(now.state, bands)
-    if method is not None:
-        asked.append(method_depth_m(method, now.state.bottom_m))
-    solved = now.lines.solved(view.setup, now.speed_mps, doubt="full")
-    # What is tried stays clear of what lies ahead too: nobody sets a rod to raise it in a minute.
+    # Clear of what lies ahead too: nobody sets a rod to raise it in a minute.
     lowest, is_free = lowest_m(now.state, rises_to_m), view.kind in FREE_LINES
+    asked = [depth for depth in mark_targets(now.state, bands) if depth <= lowest]
+    by_rule = None if method is None else method_depth_m(method, lowest)
+    if by_rule is not None:
+        asked.append(by_rule)
+    solved = now.lines.solved(view.setup, now.speed_mps, doubt="full")
     trials = () if is_free else depths_to_try(view.line.depth_m, lowest)
     asked += trials
     reachable = {}
