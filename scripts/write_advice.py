@@ -49,6 +49,7 @@ CASES = (
     ("does nothing, bite dies to a quarter", 1.0, "off"),
     ("earns x3, clock still", 3.0, "still"),
     ("earns x3, bite x4", 3.0, "four"),
+    ("earns a third, bite x4", 1.0 / 3.0, "four"),
 )
 Line = tuple[int, float, str, float]
 LINES: list[Line] = [
@@ -138,21 +139,24 @@ def verdicts() -> list[str]:
         helped, harmed = sure_of(changed, 6 - changed)
         text += [
             f"| {name} of six changed, said from {helped:.0%}, harm from {harmed:.0%} | helped | "
-            f"made it worse | rods that differ by {ROD_SD}: helped | made it worse |",
-            "| --- | --- | --- | --- | --- |",
+            f"made it worse | no difference | rods that differ by {ROD_SD}: helped | "
+            "made it worse | no difference |",
+            "| --- | --- | --- | --- | --- | --- | --- |",
         ]
         for words, effect, bite in CASES:
             shares = []
             for own_sd in (0.0, ROD_SD):
                 said = told[changed, effect, bite, own_sd]
-                shares.append(sum(high >= helped for high, _ in said) / TRIPS)
-                shares.append(sum(low <= 1.0 - harmed for _, low in said) / TRIPS)
+                shares += [
+                    sum(verdict in trip for trip in said) / TRIPS
+                    for verdict in ("better", "worse", "no_difference")
+                ]
             text.append(f"| {words} | " + " | ".join(f"{share:.1%}" for share in shares) + " |")
         text.append("")
     return text
 
 
-def trips_of(line: Line) -> list[tuple[float, float]]:
+def trips_of(line: Line) -> list[set[str]]:
     """The trips of a line of the table."""
     changed, effect, bite, own_sd = line
     draw = np.random.default_rng(5)
@@ -161,25 +165,23 @@ def trips_of(line: Line) -> list[tuple[float, float]]:
 
 def one_trip(
     draw: np.random.Generator, effect: float, bite: str, changed: int, own_sd: float
-) -> tuple[float, float]:
-    """Highest and lowest probability of help in looks every five minutes for three hours."""
+) -> set[str]:
+    """All that is ever said in looks every five minutes for three hours."""
     level = np.exp(draw.normal(0.0, own_sd, 6))
     before = draw.poisson(level)
     earns = np.array([effect] * changed + [1.0] * (6 - changed))
-    high, low, hits = 0.0, 1.0, np.zeros(6)
+    said, hits = set(), np.zeros(6)
     for look in range(1, 37):
         clock = {
             "still": 1.0, "four": 4.0, "on": min(1.0 + look, 4.0),
             "off": max(1.0 - 0.25 * look, 0.25),
         }[bite]
         hits += draw.poisson(level * earns * clock * 5.0 / 60.0)
-        chance = compare_with_control(
+        said.add(compare_with_control(
             before=_sides(before, 60.0, changed), after=_sides(hits, 5.0 * look, changed),
             changed_rods=changed, control_rods=6 - changed,
-        ).probability
-        high, low = max(high, chance), min(low, chance)
-    assert math.isfinite(high)
-    return high, low
+        ).verdict)
+    return said
 
 
 def _sides(hits: np.ndarray, minutes: float, changed: int) -> Sides:  # type: ignore[type-arg]

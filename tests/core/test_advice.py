@@ -195,7 +195,7 @@ def test_rod_that_runs_at_marks_or_has_hits_is_left_where_it_is():
         event("hit", 22, rod_id="rod-3"),
     ).view(at(25))
     assert view.move.answer.rod_id != "rod-3"
-    assert not any("Rod 3" in other.title for other in view.others)
+    assert not any("Rod 3" in other.answer.title for other in view.others)
 
 
 def mark_target(*events, species="trout", depth_m=14.0, bottom_m=30.0):
@@ -395,15 +395,15 @@ def test_a_plug_is_let_out_no_further_than_the_bed_allows(monkeypatch):
 
 def test_a_depth_is_not_tried_while_marked_fish_wait_for_a_lure_nor_by_a_rod_that_has_hits():
     marked = fishing(event("mark_seen", 20, depth_m=14.0, count=3)).view(at(25))
-    titles = [marked.move.answer.title, *(other.title for other in marked.others)]
+    titles = [marked.move.answer.title, *(other.answer.title for other in marked.others)]
     assert marked.move.basis == "marks"
     to_depths = [title for title in titles if title.endswith(" ft") and " to " in title]
     assert to_depths
     assert all(title.endswith(" to 44 ft") for title in to_depths)
     hits = [event("hit", 10 + i, rod_id="rod-4") for i in range(3)]
     held = fishing(*hits).view(at(40))
-    moves = [*([held.move.answer.title] if held.move else []), *(o.title for o in held.others)]
-    assert not any(title.startswith("Set Rod 4") for title in moves)
+    told = [*([held.move] if held.move else []), *held.others]
+    assert not any(one.answer.title.startswith("Set Rod 4") for one in told)
 
 
 def test_who_puts_off_a_trial_of_a_rod_s_line_is_not_asked_for_the_next_number_of_it():
@@ -420,7 +420,7 @@ def test_who_puts_off_a_trial_of_a_rod_s_line_is_not_asked_for_the_next_number_o
     # Marks are another matter at once.
     opened.add(event("mark_seen", 50, depth_m=14.0, count=4))
     seen = opened.view(at(51))
-    titles = [seen.move.answer.title, *(other.title for other in seen.others)]
+    titles = [seen.move.answer.title, *(other.answer.title for other in seen.others)]
     # 14 m less the 2 ft above: 44 ft, by whichever rod.
     assert any(title.endswith(" to 44 ft") for title in titles)
 
@@ -475,7 +475,7 @@ def test_lure_below_a_risen_bottom_shows_negative_clearance():
 def test_what_else_was_weighed_stands_behind_the_move():
     view = fishing(event("mark_seen", 20, depth_m=14.0, count=3)).view(at(25))
     assert 1 <= len(view.others) <= 3
-    assert view.move.answer.title not in [other.title for other in view.others]
+    assert view.move.answer.title not in [other.answer.title for other in view.others]
     # Three marks in a screen: a lure there should earn something, over two hours at most.
     assert view.move.gain_hits > 0.3
     assert view.move.lasts_min == pytest.approx(120.0)

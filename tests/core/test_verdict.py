@@ -9,7 +9,15 @@ import pytest
 from trip_cases import START_S, event, session
 
 from coldwake_core.decode import encode
-from coldwake_core.evidence.control import EFFECT_SD, Sides, compare_with_control, own_sd, sure_of
+from coldwake_core.evidence.control import (
+    AHEAD_MIN,
+    EFFECT_SD,
+    Sides,
+    compare_with_control,
+    minutes_to_tell,
+    own_sd,
+    sure_of,
+)
 from coldwake_core.evidence.rates import Exposure
 from coldwake_core.evidence.verdict import judge_moves
 from coldwake_core.gear.setup import RodSetup
@@ -54,7 +62,7 @@ def said(
     One hit an hour a rod before the change; the clock multiplies all rods' rate after it.
     """
     rng = np.random.default_rng(20261125)
-    ever = {"better": 0, "worse": 0}
+    ever = {"better": 0, "worse": 0, "no_difference": 0}
     for _ in range(trips):
         bites = []
         for rod in RODS:
@@ -80,7 +88,8 @@ def test_a_move_that_does_nothing_is_seldom_called_anything(clock: float):
 
 @pytest.mark.parametrize("clock", [1.0, 4.0, 0.25], ids=["still", "coming on", "dying"])
 def test_a_change_on_all_rods_at_once_claims_nothing(clock: float):
-    assert said(None, clock=clock, trips=60) == {"better": 0.0, "worse": 0.0}
+    found = said(None, clock=clock, trips=60)
+    assert found == {"better": 0.0, "worse": 0.0, "no_difference": 0.0}
 
 
 def test_a_real_effect_is_told_and_by_its_sign():
@@ -142,18 +151,83 @@ def test_probability_against_monte_carlo_of_the_same_model():
     share1 = 1.0 / (1.0 + np.exp(-(np.log(70.0 / 330.0) + a + d)))
     weight = share0**2 * (1 - share0) ** 9 * share1**5 * (1 - share1) ** 8
     expected = float(np.sum(weight * (d > 0)) / np.sum(weight))
+    alike = float(np.sum(weight * (np.abs(d) < math.log(2.0))) / np.sum(weight))
+    found = compare_with_control(before=before, after=after)
     # 400 000 draws are good to about 0.002; the grid of 0.1 adds less.
-    assert compare_with_control(before=before, after=after).probability == pytest.approx(
-        expected, abs=0.008
-    )
+    assert found.probability == pytest.approx(expected, abs=0.008)
+    assert found.alike == pytest.approx(alike, abs=0.008)
 
 
 def test_no_bite_says_nothing_and_many_hits_on_all_say_nothing():
     assert compare_with_control(
         before=sides(0, 60, 0, 300), after=sides(0, 60, 0, 300)
     ).probability == pytest.approx(0.5, abs=1e-9)
-    boom = compare_with_control(before=sides(1, 60, 5, 300), after=sides(40, 60, 200, 300))
-    assert boom.verdict == "too_early"
+    few = compare_with_control(before=sides(1, 60, 5, 300), after=sides(4, 60, 20, 300))
+    assert few.verdict == "too_early"
+    # Forty hits beside two hundred of the five others: it earns what they do.
+    boom = compare_with_control(before=sides(5, 60, 25, 300), after=sides(40, 60, 200, 300))
+    assert boom.verdict == "no_difference"
+
+
+def test_no_difference_is_seen_of_what_does_nothing_and_hardly_ever_of_what_does():
+    # Six rods that are hit often: only then is there anything to be seen.
+    nothing = said("rod-1", "rod-3", "rod-5", clock=4.0, trips=60, own=0.0)
+    assert nothing["no_difference"] > 0.6
+    for effect in (3.0, 1.0 / 3.0):
+        real = said("rod-1", "rod-3", "rod-5", clock=4.0, effect=effect, trips=100, own=0.0)
+        assert real["no_difference"] <= 0.08
+        assert real["better" if effect > 1.0 else "worse"] > 0.8
+
+
+def test_minutes_until_it_is_told_are_those_at_which_more_of_the_same_is_told():
+    # Six an hour on the changed rod, two an hour on each of the five others, as before.
+    before, after = sides(2, 60, 10, 300), sides(3, 30, 5, 150)
+    more = minutes_to_tell(before=before, after=after)
+    assert more in AHEAD_MIN
+
+    def after_minutes(minutes: float) -> str:
+        return compare_with_control(before=before, after=sides(
+            3 + round(minutes / 10.0), 30 + minutes, 5 + round(minutes / 6.0), 150 + 5 * minutes
+        )).verdict
+
+    assert after_minutes(0.0) == "too_early"
+    assert after_minutes(more) == "better"
+    earlier = [minutes for minutes in AHEAD_MIN if minutes < more]
+    assert all(after_minutes(minutes) == "too_early" for minutes in earlier)
+
+
+def test_the_busier_the_day_the_sooner_it_is_told_and_a_dead_one_never_tells():
+    told = [
+        minutes_to_tell(
+            before=sides(2 * often, 60, 10 * often, 300),
+            after=sides(3 * often, 30, 5 * often, 150),
+        )
+        for often in (1, 2)
+    ]
+    assert told[0] is not None
+    assert told[1] is None or told[1] < told[0]
+    # Half an hour without a bite, whatever the others do: by and by it is worse.
+    dry = minutes_to_tell(before=sides(2, 60, 10, 300), after=sides(0, 30, 5, 150))
+    assert dry in AHEAD_MIN
+    assert minutes_to_tell(before=sides(0, 60, 0, 300), after=sides(0, 60, 0, 300)) is None
+    # Too short to go by, before or since.
+    for before, after in ((19, 60), (60, 19)):
+        assert minutes_to_tell(
+            before=sides(2, before, 9, 95), after=sides(9, after, 9, 300)
+        ) is None
+
+
+def test_only_the_change_that_still_fishes_is_told_how_long_it_takes():
+    fished = stints("rod-3", "rod-5")
+    # The second to be changed earns three times what it did and what the others do.
+    bites = [(START_S + 240.0 * i, RODS[i % 6], "hit") for i in range(30)]
+    bites += [(MOVED_S + 1600.0 + 600.0 * i, "rod-5", "hit") for i in range(3)]
+    moves = [move("rod-3"), move("rod-5", MOVED_S + 1500.0)]
+    latest, earlier = judge_moves(moves, fished, bites, MOVED_S + 3600.0)
+    assert (latest.result.verdict, latest.rod_id) == ("too_early", "rod-5")
+    assert latest.more_min in AHEAD_MIN
+    assert earlier.more_min is None
+    assert (latest.control_before.hits, latest.control.hits) != (0, 0)
 
 
 @pytest.mark.parametrize("minutes", [(19.0, 60.0), (60.0, 19.0)])

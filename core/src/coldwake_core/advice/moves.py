@@ -104,7 +104,7 @@ def next_move(situation: Situation) -> Advice:
 
 def _runners_up(weighed: Sequence[tuple[Move, Weighed]]) -> tuple[RunnerUp, ...]:
     return tuple(
-        RunnerUp(title=move.answer.title, gain_hits=worth.gain, probability=worth.better)
+        RunnerUp(answer=move.answer, gain_hits=worth.gain, probability=worth.better)
         for move, worth in weighed
     )
 

@@ -102,7 +102,7 @@ class RunnerUp:
 
     Parameters
     ----------
-    title : str
+    answer : MoveAnswered
         What it would be.
     gain_hits : float
         Hits it was expected to gain or lose, its cost taken off.
@@ -110,7 +110,7 @@ class RunnerUp:
         That it earns more a minute than what is out.
     """
 
-    title: str
+    answer: MoveAnswered
     gain_hits: float
     probability: float
 

@@ -9,9 +9,9 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Final
+from typing import Final, Literal
 
-from .rates import Exposure, RateComparison, Verdict
+from .rates import Exposure
 
 ROD_SD: Final = 0.4
 """How far a rod differs from those beside it by itself, standard deviation of the log (judged)."""
@@ -25,9 +25,40 @@ EFFECT_SD: Final = 0.6
 """How much changes do, standard deviation of the log rate (judged): most do little."""
 LEAST_MIN: Final = 20.0
 """Rod-minutes that each side needs before anything is said of a change."""
+NO_DIFFERENCE: Final = 0.92
+"""From this probability on that what was changed earns neither twice nor half of what it did, no
+difference is seen (judged; how often it is said of a real one: docs/advice.md)."""
+TWICE: Final = math.log(2.0)
+AHEAD_MIN: Final = (5, 10, 15, 20, 30, 45, 60, 90, 120, 180, 240)
+"""So many more minutes are asked whether they will tell."""
 _STEP: Final = 0.1
 _OWN: Final = [(index - 16) * _STEP for index in range(33)]
 _SUM: Final = [(index - 36) * _STEP for index in range(73)]
+
+
+Told = Literal["better", "no_difference", "worse", "too_early"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ChangeComparison:
+    """What can be said of a change.
+
+    Parameters
+    ----------
+    probability : float
+        That it helped at all.
+    alike : float
+        Probability that it earns neither twice nor half of what was before.
+    verdict : Told
+        In words; "too early" is the usual one.
+    """
+
+    probability: float
+    alike: float
+    verdict: Told
+
+
+TOO_EARLY: Final = ChangeComparison(probability=0.5, alike=0.0, verdict="too_early")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -101,7 +132,7 @@ def sure_of(changed_rods: int, control_rods: int) -> tuple[float, float]:
 
 def compare_with_control(
     *, before: Sides, after: Sides, changed_rods: int = 1, control_rods: int = 5
-) -> RateComparison:
+) -> ChangeComparison:
     """Return how probable it is that a change helped, the clock taken out.
 
     Parameters
@@ -113,9 +144,9 @@ def compare_with_control(
 
     Returns
     -------
-    RateComparison
-        P(effect > 0); "too early" unless both sides are long enough and it is beyond what
-        ``sure_of`` asks, the one way or the other.
+    ChangeComparison
+        "too early" unless both sides are long enough, and it is beyond what ``sure_of`` asks, the
+        one way or the other, or beyond NO_DIFFERENCE.
 
     Notes
     -----
@@ -130,11 +161,79 @@ def compare_with_control(
     series. Biometrika 31, 313-323. From memory.
     """
     if not (before.is_enough() and after.is_enough()):
-        return RateComparison(probability=0.5, verdict="too_early")
+        return TOO_EARLY
+    return _told(_weigh(before, after, changed_rods, control_rods), changed_rods, control_rods)
+
+
+def minutes_to_tell(
+    *, before: Sides, after: Sides, changed_rods: int = 1, control_rods: int = 5
+) -> float | None:
+    """Return how many more minutes of fishing it takes until something can be said of a change.
+
+    Parameters
+    ----------
+    before, after : Sides
+        What was counted up to the change and since.
+    changed_rods, control_rods : int
+        How many rods were changed, and how many were not.
+
+    Returns
+    -------
+    float or None
+        One of AHEAD_MIN; None where they do not tell either, or a side is too short to go by.
+
+    Notes
+    -----
+    All rods go on hitting as they have since the change: what then is to be expected is counted as
+    if it had come.
+    """
+    if not (before.is_enough() and after.is_enough()):
+        return None
+
+    def is_told(minutes: float) -> bool:
+        changed, control = changed_rods * minutes, control_rods * minutes
+        then = _Counts(
+            changed=after.changed.hits * (1.0 + changed / after.changed.minutes),
+            changed_min=after.changed.minutes + changed,
+            control=after.control.hits * (1.0 + control / after.control.minutes),
+            control_min=after.control.minutes + control,
+        )
+        weighed = _weigh(before, then, changed_rods, control_rods)
+        return _told(weighed, changed_rods, control_rods).verdict != "too_early"
+
+    # What is told with more of the same stays told: halving finds the first.
+    low, high = 0, len(AHEAD_MIN)
+    while low < high:
+        middle = (low + high) // 2
+        low, high = (low, middle) if is_told(AHEAD_MIN[middle]) else (middle + 1, high)
+    return float(AHEAD_MIN[low]) if low < len(AHEAD_MIN) else None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Counts:
+    """Hits and rod-minutes, such as are to be expected: no whole numbers."""
+
+    changed: float
+    changed_min: float
+    control: float
+    control_min: float
+
+    @classmethod
+    def of(cls, sides: Sides) -> _Counts:
+        return cls(
+            changed=sides.changed.hits, changed_min=sides.changed.minutes,
+            control=sides.control.hits, control_min=sides.control.minutes,
+        )
+
+
+def _weigh(
+    before: Sides, after: Sides | _Counts, changed_rods: int, control_rods: int
+) -> tuple[float, float]:
+    """P(effect > 0) and P(neither twice nor half)."""
     spread = own_sd(changed_rods, control_rods)
-    own = _likelihood(before, _OWN)
-    total = _likelihood(after, _SUM)
-    all_of_it = up = 0.0
+    since = _Counts.of(after) if isinstance(after, Sides) else after
+    own, total = _likelihood(_Counts.of(before), _OWN), _likelihood(since, _SUM)
+    all_of_it = up = alike = 0.0
     for index, share_before in enumerate(own):
         weight = share_before * _normal(_OWN[index] / spread)
         for other, share_after in enumerate(total):
@@ -143,34 +242,47 @@ def compare_with_control(
             part = weight * share_after * _EFFECT[abs(steps)]
             all_of_it += part
             up += part if steps > 0 else 0.5 * part if steps == 0 else 0.0
-    probability = up / all_of_it
-    verdict: Verdict = "too_early"
+            alike += part * _ALIKE[abs(steps)]
+    return up / all_of_it, alike / all_of_it
+
+
+def _told(
+    weighed: tuple[float, float], changed_rods: int, control_rods: int
+) -> ChangeComparison:
+    probability, alike = weighed
     helped, harmed = sure_of(changed_rods, control_rods)
+    verdict: Told = "too_early"
     if probability >= helped:
         verdict = "better"
     elif probability <= 1.0 - harmed:
         verdict = "worse"
-    return RateComparison(probability=probability, verdict=verdict)
+    elif alike >= NO_DIFFERENCE:
+        verdict = "no_difference"
+    return ChangeComparison(probability=probability, alike=alike, verdict=verdict)
 
 
 def _normal(z: float) -> float:
     return math.exp(-0.5 * z * z)
 
 
+# How much of a cell of the grid lies within a doubling.
+_ALIKE: Final = [
+    min(max(TWICE / _STEP - steps + 0.5, 0.0), 1.0) for steps in range(len(_OWN) + len(_SUM))
+]
 _EFFECT: Final = [_normal(steps * _STEP / EFFECT_SD) for steps in range(len(_OWN) + len(_SUM))]
 
 
-def _likelihood(sides: Sides, levels: Sequence[float]) -> list[float]:
+def _likelihood(counts: _Counts, levels: Sequence[float]) -> list[float]:
     """Likelihood of the split of the hits at each log ratio of rates, the greatest being 1."""
-    logs = [_log_share(sides, level) for level in levels]
+    logs = [_log_share(counts, level) for level in levels]
     most = max(logs)
     return [math.exp(log - most) for log in logs]
 
 
-def _log_share(sides: Sides, level: float) -> float:
+def _log_share(counts: _Counts, level: float) -> float:
     """Log likelihood of the split of the hits at a log ratio of rates."""
-    odds = level + math.log(sides.changed.minutes / sides.control.minutes)
+    odds = level + math.log(counts.changed_min / counts.control_min)
     return -(
-        sides.changed.hits * math.log1p(math.exp(-odds))
-        + sides.control.hits * math.log1p(math.exp(odds))
+        counts.changed * math.log1p(math.exp(-odds))
+        + counts.control * math.log1p(math.exp(odds))
     )

@@ -8,10 +8,11 @@ from dataclasses import dataclass
 from typing import Final, Literal
 
 from ..gear.setup import RodSetup
+from ..record.payloads import MoveAnswered
 from ..record.state import Answer, Stint
 from .bait import stint_minutes
-from .control import Sides, compare_with_control
-from .rates import Exposure, RateComparison
+from .control import TOO_EARLY, ChangeComparison, Sides, compare_with_control, minutes_to_tell
+from .rates import Exposure
 
 BEFORE_S: Final = 3600.0
 """How long before a change speaks for what was before."""
@@ -32,8 +33,8 @@ class JudgedMove:
 
     Parameters
     ----------
-    title : str
-        What was done.
+    moves : tuple of MoveAnswered
+        What was done: of moves with one title the first.
     at_s : float
         When, seconds since 1970-01-01 UTC.
     rod_id : str or None
@@ -42,24 +43,29 @@ class JudgedMove:
         How many rods were changed within TOGETHER_S: they are judged together. 0 for the boat.
     before, after : Exposure
         Hits and rod-minutes of what was changed, in the hour before and since.
-    control : Exposure
-        The same since, of the rods beside it that were not changed.
-    result : RateComparison
+    control_before, control : Exposure
+        The same of the rods beside it that were not changed: what the clock did.
+    result : ChangeComparison
         P(it helped), the clock taken out.
+    more_min : float or None
+        Of the latest: how many more minutes it takes to tell at the rate of late; None where it is
+        told, where it is over, or where four hours would not tell.
     lack : {'no_control', 'minutes', ''}
         What is lacking where nothing can be said: rods that were not changed, or rod-minutes.
     ended : bool
         Whether the rod has been changed again since: what is said of it is final.
     """
 
-    title: str
+    moves: tuple[MoveAnswered, ...]
     at_s: float
     rod_id: str | None
     rods: int
     before: Exposure
     after: Exposure
+    control_before: Exposure
     control: Exposure
-    result: RateComparison
+    result: ChangeComparison
+    more_min: float | None
     lack: Lack
     ended: bool
 
@@ -95,7 +101,9 @@ def judge_moves(
     """
     taken = [a for a in answers if a.taken and a.move.kind not in UNJUDGED]
     count = _Counter(stints, bites, looks or {})
-    return [_judge(group, count, now_s) for group in reversed(_together(taken)[-MOST_JUDGED:])]
+    groups = _together(taken)[-MOST_JUDGED:]
+    # How long it takes to tell is asked of the latest, which still fishes.
+    return [_judge(group, count, now_s, asks=group is groups[-1]) for group in reversed(groups)]
 
 
 def _together(taken: Sequence[Answer]) -> list[list[Answer]]:
@@ -139,7 +147,9 @@ class _Counter:
         return Exposure(hits=counted, minutes=minutes)
 
 
-def _judge(answers: Sequence[Answer], count: _Counter, now_s: float) -> JudgedMove:
+def _judge(
+    answers: Sequence[Answer], count: _Counter, now_s: float, *, asks: bool
+) -> JudgedMove:
     answer, stints = answers[0], count.stints
     at_s, done_s = answer.at_s, answers[-1].at_s
     changed = {one.move.rod_id: one.at_s for one in answers if one.move.rod_id is not None}
@@ -147,11 +157,10 @@ def _judge(answers: Sequence[Answer], count: _Counter, now_s: float) -> JudgedMo
         everyone = {stint.rod_id for stint in stints}
         nobody = Exposure(hits=0, minutes=0.0)
         return JudgedMove(
-            title=answer.move.title, at_s=at_s, rod_id=None, rods=0,
+            moves=(answer.move,), at_s=at_s, rod_id=None, rods=0,
             before=count.exposure(everyone, at_s - BEFORE_S, at_s),
-            after=count.exposure(everyone, at_s, now_s), control=nobody,
-            result=RateComparison(probability=0.5, verdict="too_early"), lack="no_control",
-            ended=False,
+            after=count.exposure(everyone, at_s, now_s), control_before=nobody, control=nobody,
+            result=TOO_EARLY, more_min=None, lack="no_control", ended=False,
         )
     begin_s = max(
         at_s - BEFORE_S, *(_changed_before_s(stints, rod, when) for rod, when in changed.items())
@@ -175,15 +184,22 @@ def _judge(answers: Sequence[Answer], count: _Counter, now_s: float) -> JudgedMo
         lack = "no_control"
     elif not (before.is_enough() and after.is_enough()):
         lack = "minutes"
+    rods = len(changed), max(len(beside), 1)
+    result = compare_with_control(
+        before=before, after=after, changed_rods=rods[0], control_rods=rods[1]
+    )
+    more = None
+    if asks and result.verdict == "too_early" and beside and end_s >= now_s:
+        more = minutes_to_tell(
+            before=before, after=after, changed_rods=rods[0], control_rods=rods[1]
+        )
+    moves: dict[str, MoveAnswered] = {}
+    for one in answers:
+        moves.setdefault(one.move.title, one.move)
     return JudgedMove(
-        title="; ".join(dict.fromkeys(one.move.title for one in answers)), at_s=at_s,
-        rod_id=answer.move.rod_id, rods=len(changed), before=before.changed,
-        after=after.changed, control=after.control,
-        result=compare_with_control(
-            before=before, after=after, changed_rods=len(changed),
-            control_rods=max(len(beside), 1),
-        ),
-        lack=lack, ended=end_s < now_s,
+        moves=tuple(moves.values()), at_s=at_s, rod_id=answer.move.rod_id, rods=rods[0],
+        before=before.changed, after=after.changed, control_before=before.control,
+        control=after.control, result=result, more_min=more, lack=lack, ended=end_s < now_s,
     )
 
 

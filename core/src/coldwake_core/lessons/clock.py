@@ -208,7 +208,8 @@ def _reads_as(
     if what == "clock":
         moved = per_others >= 2.5 and own_after >= 2 * own
         fell = per_others <= 0.35 and own_after <= 0.5 * own
-        return verdict.verdict == "too_early" and (moved if clock > 1.0 else fell)
+        tells_nothing = verdict.verdict in ("too_early", "no_difference")
+        return tells_nothing and (moved if clock > 1.0 else fell)
     steady = 0.6 <= per_others <= 1.6
     return steady and verdict.verdict == {"helped": "better", "worse": "worse"}[what]
 

@@ -2185,6 +2185,21 @@ export interface components {
             /** Format: double */
             sway_deg?: number;
         };
+        /** @description What can be said of a change. */
+        ChangeComparison: {
+            /** Format: double */
+            probability: number;
+            /** Format: double */
+            alike: number;
+            /**
+             * @description * `better` - better
+             *     * `no_difference` - no_difference
+             *     * `worse` - worse
+             *     * `too_early` - too_early
+             * @enum {string}
+             */
+            verdict: "better" | "no_difference" | "worse" | "too_early";
+        };
         /** @description A spread as its user changed it. */
         ChangedSpread: {
             /** Format: double */
@@ -2923,15 +2938,18 @@ export interface components {
         };
         /** @description A move that was taken, and what can be said of it by now. */
         JudgedMove: {
-            title: string;
+            moves: components["schemas"]["MoveAnswered"][];
             /** Format: double */
             at_s: number;
             rod_id: string | null;
             rods: number;
             before: components["schemas"]["Exposure"];
             after: components["schemas"]["Exposure"];
+            control_before: components["schemas"]["Exposure"];
             control: components["schemas"]["Exposure"];
-            result: components["schemas"]["RateComparison"];
+            result: components["schemas"]["ChangeComparison"];
+            /** Format: double */
+            more_min: number | null;
             /**
              * @description * `no_control` - no_control
              *     * `minutes` - minutes
@@ -4534,7 +4552,7 @@ export interface components {
         };
         /** @description A change that was weighed and not chosen. */
         RunnerUp: {
-            title: string;
+            answer: components["schemas"]["MoveAnswered"];
             /** Format: double */
             gain_hits: number;
             /** Format: double */

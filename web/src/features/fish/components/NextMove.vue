@@ -4,7 +4,8 @@ import { computed, ref } from 'vue'
 import { useDisplayStore } from '@/shared/units/store'
 import type { FishView, Move } from '@/features/trip/api'
 import { formatPercent } from '@/features/trip/logic/format'
-import { verdictWords } from '@/features/trip/logic/judged'
+import { verdictNumbers, verdictWords } from '@/features/trip/logic/judged'
+import { answerWords, doneWords } from '@/features/trip/logic/moves'
 import { moveWords } from '../logic/moves'
 import RodShape from '@/features/trip/components/RodShape.vue'
 import ChoiceRow from '@/shared/ui/ChoiceRow.vue'
@@ -34,6 +35,7 @@ const hits = (gain: number): string => {
   const tenths = Math.round(gain * 10) / 10
   return `${tenths > 0 ? '+' : tenths < 0 ? '−' : ''}${Math.abs(tenths).toFixed(1)} hits`
 }
+const uncapped = (words: string): string => words.charAt(0).toLowerCase() + words.slice(1)
 const SHARES = [
   { value: 'none', title: 'not' },
   { value: 'half', title: 'half' },
@@ -80,12 +82,12 @@ const judged = computed(() => (last.value ? verdictWords(last.value) : ''))
       </p>
     </template>
     <button class="behind" :class="{ whole }" :aria-expanded="whole" data-test="move-behind" @click="whole = !whole">
-      <span v-if="last" class="label" data-test="judged">Last change, “{{ last.title }}”: {{ judged }}.</span>
+      <span v-if="last" class="label" data-test="judged">Last change, “{{ doneWords(last.moves, display.units) }}”: {{ judged }}.</span>
       <span v-if="evidence" class="label" data-test="evidence">{{ evidence }}</span>
       <span v-if="view.others.length" class="label" data-test="others"
         >{{ move ? 'Why not' : 'Weighed and not worth it' }}:
-        <template v-for="(other, i) in view.others" :key="other.title"
-          ><template v-if="i">; </template>{{ other.title.toLowerCase() }}, {{ hits(other.gain_hits) }} ({{
+        <template v-for="(other, i) in view.others" :key="other.answer.key"
+          ><template v-if="i">; </template>{{ uncapped(answerWords(other.answer, display.units)) }}, {{ hits(other.gain_hits) }} ({{
             formatPercent(other.probability)
           }})</template
         >.</span
@@ -96,6 +98,7 @@ const judged = computed(() => (last.value ? verdictWords(last.value) : ''))
       <span v-if="view.funnel && (whole || view.funnel.cures.length)" class="label" data-test="funnel">{{ view.funnel.words }}</span>
     </button>
     <div v-if="whole" class="more">
+      <p v-if="last" class="label" data-test="judged-numbers">{{ verdictNumbers(last) }}</p>
       <ul v-if="view.funnel?.cures.length" class="label" data-test="cures">
         <li v-for="cure in view.funnel.cures" :key="cure">{{ cure }}</li>
       </ul>

@@ -90,7 +90,7 @@ describe('NextMove', () => {
   it('says what a move is worth, and what else was weighed', () => {
     const told = card({ move: { ...move, gain_hits: 1.26, lasts_min: 120 } })
     expect(told.text()).toContain('worth +1.3 hits')
-    expect(told.get('[data-test=others]').text()).toContain('change rod 1 to gold, −0.2 hits (41 %)')
+    expect(told.get('[data-test=others]').text()).toContain('change Rod 1 to gold, −0.2 hits (41 %)')
     expect(card({ others: [] }).find('[data-test=others]').exists()).toBe(false)
   })
 
@@ -113,6 +113,28 @@ describe('NextMove', () => {
     expect(wrapper.findAll('[data-test=cures] li').map((item) => item.text())).toEqual(cures)
     await wrapper.get('[data-test=earlier-none]').setValue(true)
     expect(wrapper.emitted('earlier')).toEqual([['none']])
+  })
+
+  it('says of the last change what can be said, and the numbers behind a tap', async () => {
+    const judged: FishView['judged'][number] = {
+      moves: [move.answer],
+      at_s: 1000,
+      rod_id: 'rod-1',
+      rods: 1,
+      before: { hits: 1, minutes: 60 },
+      after: { hits: 2, minutes: 30 },
+      control_before: { hits: 5, minutes: 300 },
+      control: { hits: 5, minutes: 150 },
+      result: { probability: 0.7, alike: 0.8, verdict: 'too_early' },
+      more_min: 60,
+      lack: '',
+      ended: false,
+    }
+    const wrapper = card({ judged: [judged] })
+    expect(get(wrapper, 'judged').text()).toBe('Last change, “Set Rod 1 to 40 ft”: too early to tell; at this rate some 60 min more.')
+    expect(wrapper.find('[data-test=judged-numbers]').exists()).toBe(false)
+    await wrapper.get('.behind').trigger('click')
+    expect(get(wrapper, 'judged-numbers').text()).toContain('the bite itself × 2.0')
   })
 
   it('lets the schools’ habits advise, and says when they do', async () => {

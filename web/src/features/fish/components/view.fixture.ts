@@ -77,7 +77,19 @@ export const view: FishView = {
   turn_hint: null,
   funnel: null,
   earlier: null,
-  others: [{ title: 'Change Rod 1 to gold', gain_hits: -0.24, probability: 0.41 }],
+  others: [
+    {
+      answer: {
+        key: 'colour:1',
+        kind: 'colour',
+        title: 'Change Rod 1 to gold',
+        rod_id: 'rod-1',
+        change: { line_set: null, speed_changed: null, rod_rigged: null, pass_begun: null, turn_begun: null },
+      },
+      gain_hits: -0.24,
+      probability: 0.41,
+    },
+  ],
   rods: [rod],
   current: null,
   passes: null,

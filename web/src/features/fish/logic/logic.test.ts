@@ -154,18 +154,12 @@ describe('scale', () => {
 })
 
 describe('the next move in words', () => {
-  const view = (change: object): FishView =>
-    ({
-      rods: [{ id: 'rod-1', name: 'Outer left' }],
-      move: { answer: { title: 'As the core has it', rod_id: 'rod-1', change } },
-    }) as unknown as FishView
-
-  it('sets a line to a depth, lets one of its own depth out, and says the rest as it came', () => {
-    const set = view({ line_set: { rod_id: 'rod-1', setting_m: 30, wanted_depth_m: 6.096 } })
-    expect(moveWords(set, US_UNITS)).toBe('Set Outer left to 20 ft')
-    const out = view({ line_set: { rod_id: 'rod-1', setting_m: 35, wanted_depth_m: null } })
-    expect(moveWords(out, METRIC_UNITS)).toBe('Let Outer left out to 35 m')
-    expect(moveWords(view({}), US_UNITS)).toBe('As the core has it')
+  it('says what to do, that nothing is worth it, or that the day is done', () => {
+    const move = { answer: { title: 'Change Port to gold', change: {} } }
+    const words = (view: object): string => moveWords(view as FishView, US_UNITS)
+    expect(words({ move, ended: false })).toBe('Change Port to gold')
+    expect(words({ move: null, ended: false })).toBe('Keep fishing')
+    expect(words({ move: null, ended: true })).toBe('The trip is over')
   })
 })
 

@@ -4,7 +4,8 @@ import { ref, shallowRef, watch } from 'vue'
 import type { FishView, TripDocument } from '@/features/trip/api'
 import { formatClock } from '@/features/trip/logic/format'
 import { DOING } from '@/features/trip/logic/doing'
-import { verdictWords } from '@/features/trip/logic/judged'
+import { verdictNumbers, verdictWords } from '@/features/trip/logic/judged'
+import { doneWords } from '@/features/trip/logic/moves'
 import ErrorNote from '@/shared/ui/ErrorNote.vue'
 import { describeError } from '@/shared/units/describe'
 import { useDisplayStore } from '@/shared/units/store'
@@ -112,11 +113,8 @@ watch(
         <tr v-for="move in view.judged" :key="move.at_s">
           <td>{{ formatClock(move.at_s, trip.utc_offset_min) }}</td>
           <td>{{ rodName(move.rod_id) }}</td>
-          <td>{{ move.title }}</td>
-          <td>
-            {{ move.before.hits }} in {{ Math.round(move.before.minutes) }} min before, {{ move.after.hits }} in
-            {{ Math.round(move.after.minutes) }} min after
-          </td>
+          <td>{{ doneWords(move.moves, display.units) }}</td>
+          <td>{{ verdictNumbers(move) }}</td>
           <td>{{ verdictWords(move) }}</td>
         </tr>
       </tbody>
