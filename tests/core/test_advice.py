@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
 
 import pytest
@@ -14,9 +15,11 @@ from coldwake_core.advice.method import (
     method_of_the_hour,
 )
 from coldwake_core.advice.moves import _option, _recipes, next_move
+from coldwake_core.advice.put_off import stays_away
 from coldwake_core.advice.tries import depths_to_try, try_moves
 from coldwake_core.constants import FOOT_M, MPH_MPS, degc_from_degf
 from coldwake_core.decode import encode
+from coldwake_core.errors import InvalidInputError
 from coldwake_core.gear.pieces import SpeedRange
 from coldwake_core.gear.window import shared_window, verdict
 from coldwake_core.places.fish import page
@@ -247,6 +250,49 @@ def test_move_that_was_put_off_stays_away_for_a_while():
         held = opened.view(at(minute)).move
         assert held is None or held.answer.kind != "speed"
     assert opened.view(at(75)).move.answer.kind == move.answer.kind == "speed"
+
+
+def put_off(answer: Any, minute: float, why: str) -> dict[str, Any]:
+    return event("move_refused", minute, **{**encode(answer), "why": why})
+
+
+def test_what_is_not_aboard_stays_away_all_day_on_every_rod_and_the_rest_for_half_an_hour(
+    monkeypatch,
+):
+    asked = situation(fishing(), 40, monkeypatch)
+    trials = [m.answer for m in try_moves(asked) if m.answer.kind in ("lure", "colour")]
+    gone = trials[0]
+    setup = gone.change.rod_rigged
+    other = next(t for t in trials if t.change.rod_rigged.lure_id != setup.lure_id)
+    # The same lure, asked for with another rod.
+    elsewhere = replace(gone, key="lure:rod-2", rod_id="rod-2", change=replace(
+        gone.change, rod_rigged=replace(setup, rod_id="rod-2")
+    ))
+    opened = fishing(
+        put_off(gone, 30, ""), put_off(gone, 31, "lacking"), put_off(other, 32, "busy")
+    )
+    shown = opened.view(at(40)).put_off
+    assert [(one.answer.key, one.answer.why) for one in shown] == [
+        (other.key, "busy"), (gone.key, "lacking")
+    ]
+    assert [one.until_s for one in shown] == [at(62), None]
+    assert all(stays_away(one, shown) for one in (gone, elsewhere, other))
+    later = opened.view(at(240)).put_off
+    assert [one.answer.key for one in later] == [gone.key]
+    assert all(stays_away(one, later) for one in (gone, elsewhere))
+    assert not stays_away(other, later)
+    # Another colour of it is aboard, and so is another length of leader.
+    leaders = [m.answer for m in try_moves(asked) if m.answer.kind == "leader"]
+    assert leaders
+    assert not any(stays_away(one, later) for one in leaders)
+    assert opened.view(at(20)).put_off == ()
+
+
+def test_a_reason_that_is_none_is_refused():
+    answer = fishing(mph=2.6).view(at(30)).move.answer
+    with pytest.raises(InvalidInputError) as caught:
+        fishing(put_off(answer, 30, "lazy"))
+    assert "why" in str(caught.value)
 
 
 def test_speed_up_is_never_to_the_speed_that_is_set():

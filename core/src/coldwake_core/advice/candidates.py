@@ -15,11 +15,10 @@ from ..record.beside import Checked
 from ..record.payloads import LineSet, MoveAnswered, MoveChange, SpeedChanged
 from .marks import NEAR_MARK_M, SHALLOWEST_M, mark_targets
 from .method import Method
+from .put_off import NOT_NOW_S
 from .situation import Basis, Move, RodNow, Situation
 from .tries import RESET_MIN, is_free, try_moves
 
-NOT_NOW_S: Final = 30.0 * 60.0
-"""How long a move that was put off stays away."""
 SPEED_STEP_MPS: Final = 0.2 * MPH_MPS
 LEAST_STEP_MPS: Final = 0.03 * MPH_MPS
 """A speed nearer than this to the one set is the one set."""

@@ -12,10 +12,9 @@ from dataclasses import replace
 from typing import Final
 
 from ..evidence.recipe import Recipe, Thumb
-from ..record.payloads import LineSet, MoveAnswered
+from ..record.payloads import LineSet
 from .back_and_forth import back_move
 from .candidates import (
-    NOT_NOW_S,
     copy_moves,
     dry_moves,
     mark_moves,
@@ -26,7 +25,7 @@ from .candidates import (
 )
 from .choice import ORDER, Option, OptionKind, Weighed, best_option, better_of, weigh_options
 from .habits import habit_moves
-from .marks import NEAR_MARK_M
+from .put_off import put_off_now, stays_away
 from .shows import CLIPPED, recipe_of, thumb_of
 from .situation import Advice, Move, RodNow, RunnerUp, Situation
 from .tries import try_moves
@@ -59,13 +58,10 @@ def next_move(situation: Situation) -> Advice:
     """
     if not situation.rods:
         return Advice(move=None)
-    put_off = [
-        answer.move for answer in situation.state.answers
-        if not answer.taken and 0.0 <= situation.now_s - answer.at_s < NOT_NOW_S
-    ]
+    put_off = put_off_now(situation.state.answers, situation.now_s)
 
     def stands(move: Move) -> bool:
-        return not any(_is_same(move.answer, refused) for refused in put_off)
+        return not stays_away(move.answer, put_off)
 
     urgent = next((move for move in range_moves(situation) if stands(move)), None)
     if urgent is not None:
@@ -211,16 +207,3 @@ def _worded(
         reason="The day has not shown it yet and there is time to use what it tells; the other "
                "rods fish on unchanged and will tell it from the clock.",
     )
-
-
-def _is_same(move: MoveAnswered, refused: MoveAnswered) -> bool:
-    """Whether a move is the one that was put off: its target may have moved on a little since."""
-    line, other = move.change.line_set, refused.change.line_set
-    tried = f"{move.kind}:{move.rod_id}:"
-    if line is not None and move.key.startswith(tried) and refused.key.startswith(tried):
-        # Who puts off a trial of a rod's line is not asked for the next number of it.
-        return True
-    if move.kind == refused.kind == "depth" and line is not None and other is not None:
-        depth, wanted = line.wanted_depth_m, other.wanted_depth_m
-        return depth is not None and wanted is not None and abs(depth - wanted) <= NEAR_MARK_M
-    return move.key == refused.key

@@ -341,6 +341,9 @@ MoveKind = Literal[
     "speed", "depth", "copy", "colour", "tackle", "tuning", "setback", "leader", "attractor",
     "lure", "turn", "s_turn",
 ]
+WhyNot = Literal["", "busy", "tried", "lacking", "doubted"]
+"""Why a move was put off: no hand free, tried already, not aboard, not believed; "" where nobody
+said."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -407,6 +410,7 @@ class MoveAnswered:
     title: str
     change: MoveChange
     rod_id: str | None = None
+    why: WhyNot = ""
 
     def check(self) -> None:
         """Raise InvalidInputError unless key and title are short texts."""

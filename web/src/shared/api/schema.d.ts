@@ -2738,6 +2738,7 @@ export interface components {
             method: components["schemas"]["Method"] | null;
             move: components["schemas"]["Move"] | null;
             others: components["schemas"]["RunnerUp"][];
+            put_off: components["schemas"]["PutOff"][];
             comparison: components["schemas"]["Comparison"] | null;
             funnel: components["schemas"]["FunnelView"] | null;
             earlier: components["schemas"]["EarlierView"] | null;
@@ -3676,6 +3677,15 @@ export interface components {
             title: string;
             change: components["schemas"]["MoveChange"];
             rod_id?: string | null;
+            /**
+             * @description * `` -
+             *     * `busy` - busy
+             *     * `tried` - tried
+             *     * `lacking` - lacking
+             *     * `doubted` - doubted
+             * @enum {string}
+             */
+            why?: "" | "busy" | "tried" | "lacking" | "doubted";
         };
         /** @description What a move does: exactly one of these. */
         MoveChange: {
@@ -4202,6 +4212,12 @@ export interface components {
             clock_set_s: number;
             /** Format: double */
             clock_pace: number;
+        };
+        /** @description A move that stays away for now. */
+        PutOff: {
+            answer: components["schemas"]["MoveAnswered"];
+            /** Format: double */
+            until_s: number | null;
         };
         /** @description How probable it is that one rate is higher than another. */
         RateComparison: {

@@ -22,6 +22,7 @@ from ...advice.marks import (
 from ...advice.method import Method, comfort_band_degc, comfort_depths_m
 from ...advice.moves import next_move
 from ...advice.phases import show_at
+from ...advice.put_off import put_off_now
 from ...advice.situation import Advice, RodNow, Situation
 from ...advice.tries import FREE_LINES, LINES_OUT_M, PLUG_CLEAR_M, depths_to_try
 from ...boat.current import PassSpeeds, pass_speeds
@@ -129,6 +130,7 @@ def fish_view(now: Now, now_s: float, *, advised: bool = True) -> FishView:
             for m in state.marks[-MOST_MARKS:]
         ),
         method=method, move=advice.move, others=advice.others,
+        put_off=() if state.ended else put_off_now(state.answers, now_s),
         comparison=compare_rods(now_rods),
         bites=bites_now(state, now_s), passing=latest_pass(state, now_s),
         casting=casting_now(state), turning=turning_now(state, now_s), turn_hint=turn_hint(state),

@@ -9,6 +9,7 @@ from ...advice.candidates import Comparison
 from ...advice.cures import FunnelView
 from ...advice.limits import LimitNow
 from ...advice.method import Method
+from ...advice.put_off import PutOff
 from ...advice.situation import Move, RunnerUp
 from ...boat.current import Current, PassSpeeds
 from ...boat.wind import Wind
@@ -439,6 +440,8 @@ class FishView:
         The next move; None when the right thing is to go on fishing.
     others : tuple of RunnerUp
         What else was weighed, the best first, three at most.
+    put_off : tuple of PutOff
+        Moves that stay away because they were put off, the latest first.
     comparison : Comparison or None
         Best rod against the one that lags.
     funnel : FunnelView or None
@@ -499,6 +502,7 @@ class FishView:
     method: Method | None
     move: Move | None
     others: tuple[RunnerUp, ...]
+    put_off: tuple[PutOff, ...]
     comparison: Comparison | None
     funnel: FunnelView | None
     earlier: EarlierView | None

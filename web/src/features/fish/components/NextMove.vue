@@ -9,9 +9,16 @@ import { answerWords, doneWords } from '@/features/trip/logic/moves'
 import { moveWords } from '../logic/moves'
 import RodShape from '@/features/trip/components/RodShape.vue'
 import ChoiceRow from '@/shared/ui/ChoiceRow.vue'
+import PutOffMoves from './PutOffMoves.vue'
 
 const props = defineProps<{ view: FishView; rodIndex: (id: string) => number; busy: boolean }>()
-const emit = defineEmits<{ take: [move: Move]; refuse: [move: Move]; earlier: [share: string]; advice: [school: string] }>()
+const emit = defineEmits<{
+  take: [move: Move]
+  refuse: [move: Move]
+  why: [answer: Move['answer']]
+  earlier: [share: string]
+  advice: [school: string]
+}>()
 
 const display = useDisplayStore()
 const move = computed(() => props.view.move)
@@ -92,9 +99,14 @@ const judged = computed(() => (last.value ? verdictWords(last.value) : ''))
           }})</template
         >.</span
       >
+      <span v-if="view.put_off.length && !whole" class="label" data-test="put-off-count"
+        >Put off: {{ view.put_off.length }}. Say why behind this.</span
+      >
       <span v-if="view.turn_hint" class="label" data-test="turn-hint">{{ view.turn_hint }}</span>
       <span v-if="view.advice_school === 'habits'" class="label" data-test="by-habit">By habit, not weighed.</span>
-      <span v-else-if="!evidence && !last && !view.others.length && !view.funnel" class="label">What it rests on</span>
+      <span v-else-if="!evidence && !last && !view.others.length && !view.funnel && !view.put_off.length" class="label"
+        >What it rests on</span
+      >
       <span v-if="view.funnel && (whole || view.funnel.cures.length)" class="label" data-test="funnel">{{ view.funnel.words }}</span>
     </button>
     <div v-if="whole" class="more">
@@ -102,6 +114,7 @@ const judged = computed(() => (last.value ? verdictWords(last.value) : ''))
       <ul v-if="view.funnel?.cures.length" class="label" data-test="cures">
         <li v-for="cure in view.funnel.cures" :key="cure">{{ cure }}</li>
       </ul>
+      <PutOffMoves :view="view" @why="emit('why', $event)" />
       <ChoiceRow
         :model-value="view.advice_school"
         label="who advises"

@@ -137,6 +137,21 @@ describe('NextMove', () => {
     expect(get(wrapper, 'judged-numbers').text()).toContain('the bite itself × 2.0')
   })
 
+  it('tells what was put off and for how long, and takes its reason', async () => {
+    const put_off = [
+      { answer: move.answer, until_s: 2000 + 25 * 60 },
+      { answer: { ...move.answer, key: 'lure:2', title: 'Put Thin spoon on Rod 1', change: {}, why: 'lacking' as const }, until_s: null },
+    ] as FishView['put_off']
+    const wrapper = card({ put_off })
+    expect(get(wrapper, 'put-off-count').text()).toContain('Put off: 2')
+    await wrapper.get('.behind').trigger('click')
+    expect(get(wrapper, 'put-off').text()).toContain(
+      'Put off: Set Rod 1 to 40 ft (25 min more); Put Thin spoon on Rod 1 (not aboard, all day).',
+    )
+    await wrapper.get('[data-test=why-lacking]').setValue(true)
+    expect(wrapper.emitted('why')).toEqual([[{ ...move.answer, why: 'lacking' }]])
+  })
+
   it('lets the schools’ habits advise, and says when they do', async () => {
     const weighed = card({})
     expect(weighed.find('[data-test=by-habit]').exists()).toBe(false)

@@ -90,6 +90,7 @@ export const view: FishView = {
       probability: 0.41,
     },
   ],
+  put_off: [],
   rods: [rod],
   current: null,
   passes: null,

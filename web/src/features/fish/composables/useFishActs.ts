@@ -32,6 +32,7 @@ export interface FishActs {
   rod(act: RodAct, rod: RodView): void
   take(move: Move): Promise<void>
   refuse(move: Move): Promise<void>
+  sayWhy(answer: Move['answer']): Promise<void>
 }
 
 export interface FishActsOptions {
@@ -60,10 +61,10 @@ export function useFishActs({ store, selected }: FishActsOptions): FishActs {
     }
   }
 
-  async function answer(type: 'move_taken' | 'move_refused', move: Move): Promise<void> {
+  async function answer(type: 'move_taken' | 'move_refused', given: Move['answer']): Promise<void> {
     if (busy.value) return
     busy.value = true
-    await store.record(type, move.answer)
+    await store.record(type, given)
     busy.value = false
   }
 
@@ -71,8 +72,10 @@ export function useFishActs({ store, selected }: FishActsOptions): FishActs {
     dialog,
     busy,
     rod,
-    take: (move) => answer('move_taken', move),
-    refuse: (move) => answer('move_refused', move),
+    take: (move) => answer('move_taken', move.answer),
+    refuse: (move) => answer('move_refused', move.answer),
+    // Told of one that is put off already: it is put off anew, and remembered with its reason.
+    sayWhy: (given) => answer('move_refused', given),
   }
 }
 

@@ -271,6 +271,7 @@ useEventListener(window, 'keydown', onKey)
             :busy="acts.busy.value"
             @take="acts.take"
             @refuse="acts.refuse"
+            @why="acts.sayWhy"
             @earlier="store.record('school_chosen', { topic: 'earlier', school: $event })"
             @advice="store.record('school_chosen', { topic: 'advice', school: $event })"
           />
@@ -322,6 +323,7 @@ useEventListener(window, 'keydown', onKey)
               :busy="acts.busy.value"
               @take="(move) => answered(acts.take, move)"
               @refuse="(move) => answered(acts.refuse, move)"
+              @why="acts.sayWhy"
               @earlier="store.record('school_chosen', { topic: 'earlier', school: $event })"
               @advice="store.record('school_chosen', { topic: 'advice', school: $event })"
             />
