@@ -17,6 +17,8 @@ const WHY = [
 ] as const
 type Why = (typeof WHY)[number]['value']
 
+// Only tackle can be left ashore.
+const asked = computed(() => WHY.filter(({ value }) => value !== 'lacking' || latest.value?.change.rod_rigged))
 const latest = computed(() => props.view.put_off[0]?.answer ?? null)
 const said = computed(() => WHY.find(({ value }) => value === latest.value?.why)?.value ?? null)
 const away = (until: number | null): string =>
@@ -38,7 +40,7 @@ function say(why: Why | null): void {
     <ChoiceRow
       :model-value="said"
       :label="`“${answerWords(latest, display.units)}” was put off: why`"
-      :options="WHY"
+      :options="asked"
       test="why"
       @update:model-value="say"
     />

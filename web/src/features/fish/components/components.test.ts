@@ -148,8 +148,14 @@ describe('NextMove', () => {
     expect(get(wrapper, 'put-off').text()).toContain(
       'Put off: Set Rod 1 to 40 ft (25 min more); Put Thin spoon on Rod 1 (not aboard, all day).',
     )
-    await wrapper.get('[data-test=why-lacking]').setValue(true)
-    expect(wrapper.emitted('why')).toEqual([[{ ...move.answer, why: 'lacking' }]])
+    await wrapper.get('[data-test=why-busy]').setValue(true)
+    expect(wrapper.emitted('why')).toEqual([[{ ...move.answer, why: 'busy' }]])
+    // A depth is never left ashore; a lure may be.
+    expect(wrapper.find('[data-test=why-lacking]').exists()).toBe(false)
+    const lure = { ...move.answer, change: { rod_rigged: {} } } as unknown as (typeof move)['answer']
+    const other = card({ put_off: [{ answer: lure, until_s: 3000 }] })
+    await other.get('.behind').trigger('click')
+    expect(other.find('[data-test=why-lacking]').exists()).toBe(true)
   })
 
   it('lets the schools’ habits advise, and says when they do', async () => {
