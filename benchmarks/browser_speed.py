@@ -31,21 +31,25 @@ WATCH = """() => {
     { subtree: true, childList: true, characterData: true, attributes: true })
 }"""
 
-# Counts how long the worker takes to answer for the lines at a speed, messages included.
+# Counts how long the worker takes to answer for the lines at a speed, and for the view with its
+# advice, messages included.
 LISTEN = """() => {
   window.__answers = []
+  window.__views = []
   const Real = window.Worker
   window.Worker = class extends Real {
     constructor(...all) {
       super(...all)
       this.sent = new Map()
       this.addEventListener('message', ({ data }) => {
-        const at = this.sent.get(data.id)
-        if (at !== undefined) window.__answers.push(performance.now() - at)
+        const sent = this.sent.get(data.id)
+        if (sent) sent.times.push(performance.now() - sent.at)
       })
     }
     postMessage(message) {
-      if (message.request.includes('"lines_at"')) this.sent.set(message.id, performance.now())
+      const times = message.request.startsWith('{"call":"lines_at"') ? window.__answers
+        : message.request.startsWith('{"call":"view"') ? window.__views : null
+      if (times) this.sent.set(message.id, { times, at: performance.now() })
       super.postMessage(message)
     }
   }

@@ -17,6 +17,9 @@ from pace import Budgets
 from coldwake_core.chart.features import Feature
 from coldwake_core.chart.grid import DepthGrid, GeoPoint
 from coldwake_core.column.ensemble import forecast_day, start_from_profile
+from coldwake_core.lakesim.day import play
+from coldwake_core.lakesim.policies import Advisor
+from coldwake_core.lakesim.standard import Standard
 from coldwake_core.places.plan.day import day_view
 from coldwake_core.survey.legs import LegsWish, plan_legs
 from coldwake_core.survey.soundings import Sounding, grid_soundings
@@ -98,6 +101,10 @@ def main() -> None:
         for a, b in rng.uniform(0.0, 0.03, (4000, 2))
     ]
     budgets.time("a chart made of 4 000 soundings", lambda _: grid_soundings(soundings), 5000.0, 3)
+    budgets.time(
+        "a simulated day of 8 hours, six rods, with advice",
+        lambda run: play(Standard(9000 + run), Advisor(), 9000 + run), 5000.0, 3,
+    )
     budgets.end()
 
 

@@ -5,7 +5,10 @@ Run by `make bench`. Every figure is held against its budget, over the machine's
 
 from __future__ import annotations
 
+import uuid
+
 from pace import Budgets
+from tackle import large_outfit
 from trip_cases import at, event, rigged, trip_document
 
 from coldwake_core.decode import decode
@@ -39,6 +42,35 @@ def day() -> list[dict[str, object]]:
     return events
 
 
+def with_nine(events: list[dict[str, object]]) -> list[dict[str, object]]:
+    """The same day with nine rods: the other three wear what the first do, behind boards."""
+    found = list(events)
+    for number, (like, board) in enumerate([("rod-1", 7), ("rod-2", 8), ("rod-6", 9)], start=7):
+        worn = next(
+            e for e in events if e["type"] == "rod_rigged" and e["payload"]["rod_id"] == like
+        )
+        found[number - 1:number - 1] = [{
+            **worn, "id": str(uuid.uuid4()),
+            "payload": {**worn["payload"], "rod_id": f"rod-{number}", "place_id": f"board-{board}"},
+        }]
+    return found
+
+
+def nine_out(events: list[dict[str, object]]) -> list[dict[str, object]]:
+    """Nine lines out for an hour at a speed that all swim at, and no mark of late: all is tried."""
+    late_s = at(DAY_MIN - 50.0)
+    kept = [
+        e for e in with_nine(events)
+        if e["at_s"] < late_s or e["type"] not in ("mark_seen", "speed_changed", "line_set")
+    ]
+    return [
+        *kept, event("speed_changed", DAY_MIN - 49.0, speed_mps=0.69), *(
+            event("line_set", DAY_MIN - 48.0, rod_id=f"rod-{rod}", setting_m=12.0)
+            for rod in range(1, 10)
+        ),
+    ]
+
+
 def main() -> None:
     """Measure, print, and fail where a budget is not kept."""
     budgets = Budgets()
@@ -59,6 +91,18 @@ def main() -> None:
         fish_view(held.now, at(DAY_MIN + 5 + 0.01 * run))
 
     budgets.time("a tap on it, and the view after it", tap, 50.0)
+    nine = decode(Trip, trip_document(outfit=large_outfit(rods=9, pieces=60)))
+    busy = OpenTrip(nine, [decode_event(document) for document in nine_out(documents)])
+    held_advice = []
+
+    def decide(run: int) -> None:
+        # Five minutes on each time: what they told is learnt first.
+        view = fish_view(busy.now, at(DAY_MIN + 6 + 5.0 * run))
+        held_advice.append(len(view.others))
+        assert sum(rod.line is not None for rod in view.rods) == 9
+
+    budgets.time("the next move of nine rods at its end, with all of the view", decide, 150.0)
+    assert max(held_advice) > 0
     budgets.end()
 
 
