@@ -175,6 +175,11 @@ p.label {
 .behind.whole .label {
   white-space: normal;
 }
+.more {
+  display: grid;
+  gap: 8px;
+  letter-spacing: normal;
+}
 .more ul {
   margin: 4px 0;
   padding-left: 18px;

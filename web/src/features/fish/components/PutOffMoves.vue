@@ -46,3 +46,11 @@ function say(why: Why | null): void {
     />
   </div>
 </template>
+
+<style scoped>
+p {
+  margin: 0 0 4px;
+  font-size: 12.5px;
+  font-weight: 560;
+}
+</style>
