@@ -8,6 +8,7 @@ from typing import Any
 import pytest
 from trip_cases import at, event, session
 
+from coldwake_core.advice.candidates import method_depth_m
 from coldwake_core.advice.marks import depth_to_fish, marked_bands, run_at_m
 from coldwake_core.advice.method import (
     comfort_band_degc,
@@ -286,6 +287,38 @@ def test_what_is_not_aboard_stays_away_all_day_on_every_rod_and_the_rest_for_hal
     assert leaders
     assert not any(stays_away(one, later) for one in leaders)
     assert opened.view(at(20)).put_off == ()
+    # What is taken after all is not put off, and when the day is over nothing is.
+    opened.add(event("move_taken", 33, **encode(other)))
+    assert [one.answer.key for one in opened.view(at(34)).put_off] == [other.key, gone.key]
+    fresh = fishing(event("move_taken", 33, **encode(other)))
+    assert fresh.view(at(34)).put_off == ()
+    opened.add(event("trip_ended", 35))
+    assert opened.view(at(36)).put_off == ()
+
+
+def test_a_blade_that_is_not_aboard_is_asked_for_on_no_rod_but_its_leaders_may_be_tied(monkeypatch):
+    asked = situation(fishing(), 40, monkeypatch)
+    trials = [m.answer for m in try_moves(asked)]
+    gone = next(t for t in trials if t.kind == "attractor")
+    shown = fishing(put_off(gone, 30, "lacking")).view(at(40)).put_off
+    blade = gone.change.rod_rigged.attractor_id
+    wearing = [
+        t for t in trials if t.kind == "leader" and t.change.rod_rigged.attractor_id == blade
+    ]
+    # One that wears it ties another leader behind it.
+    worn = replace(gone, kind="leader", key="leader:rod-2", rod_id="rod-2")
+    assert not any(stays_away(t, shown) for t in [*wearing, worn])
+    elsewhere = replace(gone, key="attractor:rod-2", rod_id="rod-2")
+    assert stays_away(elsewhere, shown)
+
+
+def test_the_hours_depth_is_the_middle_of_its_band_as_far_as_the_bottom_lets_it():
+    # 20 to 60 ft at a surface of 62 °F.
+    deep = method_of_the_hour(species="trout", surface_degc=degc_from_degf(62.0))
+    assert method_depth_m(deep, 30.0) == pytest.approx(40.0 * FOOT_M)
+    # Half a metre above the lowest.
+    assert method_depth_m(deep, 9.0) == pytest.approx(8.5)
+    assert method_depth_m(deep, 6.5) is None
 
 
 def test_a_reason_that_is_none_is_refused():

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -55,7 +56,7 @@ def stints(*changed: str | None) -> list[Stint]:
 
 
 def said(
-    *changed: str | None, clock: float, effect: float = 1.0, trips: int = 300, own: float = 0.4
+    *changed: str | None, clock: float, effect: float = 1.0, trips: int = 200, own: float = 0.4
 ) -> dict[str, float]:
     """Share of trips in which a verdict is given at any look, every 5 minutes for three hours.
 
@@ -73,7 +74,10 @@ def said(
                 bites += [(start_s + float(t), rod, "hit") for t in times]
         fished = stints(*changed)
         moves = [move(rod) for rod in changed]
-        words = {judge_moves(moves, fished, bites, now)[0].result.verdict for now in LOOKS}
+        with pytest.MonkeyPatch.context() as patch:
+            # How long it takes to tell is asked below: here it would take most of the time.
+            patch.setattr("coldwake_core.evidence.verdict.minutes_to_tell", lambda **_: None)
+            words = {judge_moves(moves, fished, bites, now)[0].result.verdict for now in LOOKS}
         for word in ever:
             ever[word] += word in words
     return {word: count / trips for word, count in ever.items()}
@@ -81,9 +85,11 @@ def said(
 
 @pytest.mark.parametrize("clock", [1.0, 4.0, 0.25], ids=["still", "coming on", "dying"])
 def test_a_move_that_does_nothing_is_seldom_called_anything(clock: float):
-    found = said("rod-3", clock=clock)
-    assert found["better"] <= 0.10
-    assert found["worse"] <= 0.10
+    # Wanted are 6 %; of 200 trips 8 % are a standard error more. Rods that differ by themselves
+    # are called something more often: docs/advice.md.
+    found = said("rod-3", clock=clock, own=0.0)
+    assert found["better"] <= 0.08
+    assert found["worse"] <= 0.08
 
 
 @pytest.mark.parametrize("clock", [1.0, 4.0, 0.25], ids=["still", "coming on", "dying"])
@@ -218,16 +224,40 @@ def test_the_busier_the_day_the_sooner_it_is_told_and_a_dead_one_never_tells():
 
 
 def test_only_the_change_that_still_fishes_is_told_how_long_it_takes():
-    fished = stints("rod-3", "rod-5")
-    # The second to be changed earns three times what it did and what the others do.
+    later_s = MOVED_S + 1500.0
+    fished = [s for s in stints("rod-3") if s.rod_id != "rod-5"]
+    fished.append(Stint("rod-5", setup_of("rod-5"), 10.0, START_S, later_s))
+    fished.append(Stint("rod-5", setup_of("rod-5"), 20.0, later_s))
+    # The rods that are changed earn three times what they did and what the others do.
     bites = [(START_S + 240.0 * i, RODS[i % 6], "hit") for i in range(30)]
     bites += [(MOVED_S + 1600.0 + 600.0 * i, "rod-5", "hit") for i in range(3)]
-    moves = [move("rod-3"), move("rod-5", MOVED_S + 1500.0)]
-    latest, earlier = judge_moves(moves, fished, bites, MOVED_S + 3600.0)
+    bites += [(MOVED_S + 1600.0 + 500.0 * i, "rod-3", "hit") for i in range(4)]
+    first, second = move("rod-3"), move("rod-5", later_s)
+    now_s = MOVED_S + 3600.0
+    latest, earlier = judge_moves([first, second], fished, bites, now_s)
     assert (latest.result.verdict, latest.rod_id) == ("too_early", "rod-5")
     assert latest.more_min in AHEAD_MIN
-    assert earlier.more_min is None
-    assert (latest.control_before.hits, latest.control.hits) != (0, 0)
+    # Asked by itself the one before would be told of too.
+    (alone,) = judge_moves([first], fished, bites, now_s)
+    assert (earlier.result, earlier.more_min) == (alone.result, None)
+    assert alone.more_min in AHEAD_MIN
+    # Four rods were left alone, an hour before it and since.
+    assert latest.control_before.minutes == pytest.approx(4 * 60.0)
+    assert latest.control.minutes == pytest.approx(4 * 35.0)
+    again = [Stint(s.rod_id, s.setup, s.setting_m, s.start_s, s.end_s or now_s - 60.0)
+             if s.rod_id == "rod-5" else s for s in fished]
+    again.append(Stint("rod-5", setup_of("rod-5", "b"), 20.0, now_s - 60.0))
+    over = judge_moves([first, second], again, bites, now_s)[0]
+    assert (over.result.verdict, over.ended, over.more_min) == ("too_early", True, None)
+
+
+def test_a_change_of_two_rods_is_told_by_both_moves_and_one_word_once():
+    moves = [move("rod-1"), move("rod-3", MOVED_S + 60.0), move("rod-5", MOVED_S + 90.0)]
+    other = replace(moves[1], move=replace(moves[1].move, title="u"))
+    (judged,) = judge_moves(
+        [moves[0], other, moves[2]], stints("rod-1", "rod-3", "rod-5"), [], MOVED_S + 3600.0
+    )
+    assert [(one.title, one.rod_id) for one in judged.moves] == [("t", "rod-1"), ("u", "rod-3")]
 
 
 @pytest.mark.parametrize("minutes", [(19.0, 60.0), (60.0, 19.0)])
