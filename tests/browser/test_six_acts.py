@@ -193,9 +193,16 @@ def test_6_one_next_move_with_its_reason_is_done_or_put_off(fish: Page):
     fish.get_by_test_id("not-now").click()
     expect(what).not_to_have_text(put_off)
     expect(fish.get_by_test_id("evidence")).to_contain_text("too early to tell")
+    fish.get_by_test_id("move-behind").click()
+    away = fish.get_by_test_id("put-off")
+    expect(away).to_contain_text(f"{put_off} (30 min more)")
+    away.get_by_test_id("why-tried").check(force=True)
+    expect(away.locator(".chosen")).to_have_text("tried already")
     fish.reload()
     fish.locator("[data-state=ready]").wait_for(timeout=60_000)
     expect(fish.get_by_test_id("move-what")).not_to_have_text(put_off)
+    fish.get_by_test_id("move-behind").click()
+    expect(fish.get_by_test_id("put-off").locator(".chosen")).to_have_text("tried already")
 
 
 def test_6_strong_evidence_speaks(fish: Page):
