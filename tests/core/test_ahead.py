@@ -109,6 +109,27 @@ def depth_asked(trip: Any) -> tuple[str, float] | None:
     return None if line is None else (move.basis, line.wanted_depth_m)
 
 
+def test_a_shore_far_ahead_or_by_a_place_of_minutes_ago_forbids_no_depth():
+    def far(north_m: float) -> float:
+        """Level, and a shore 200 m north of HERE."""
+        return 20.0 if north_m < 200.0 else 0.5
+
+    marked = event("mark_seen", 9, depth_m=14.0, count=4)
+
+    def asked(minute: float, fixed: float) -> tuple[str, float] | None:
+        trip = one_rigger(northward(fixed), marked, depth=3.0, chart=chart(far))
+        move = trip.view(at(minute)).move
+        line = None if move is None else move.answer.change.line_set
+        return None if line is None else (move.basis, line.wanted_depth_m)
+
+    # More than three minutes off at 1 m/s the marks are fished; a minute and a half off they are
+    # not; and not forbidden by where the boat would be by a place of more than two minutes ago.
+    assert asked(10.0, 10.0) == ("marks", pytest.approx(13.4, abs=0.1))
+    near = asked(11.9, 10.0)
+    assert near is None or near[0] != "marks"
+    assert asked(12.2, 10.0) == ("marks", pytest.approx(13.4, abs=0.1))
+
+
 @pytest.mark.parametrize("school", ["weighed", "habits"])
 def test_no_rod_is_set_to_marks_or_the_hours_depth_that_the_ledge_ahead_calls_up(school):
     top = min(ledge(north) for north in range(0, 400))

@@ -27,6 +27,8 @@ PAST_LEDGE_M: Final = 1.0
 raise, or the call would come again and again on the way up."""
 SOON_S, WORTH_S = 90.0, 300.0
 """What comes within a minute and a half is done at once; beyond five nobody acts yet (judged)."""
+NEAR_S: Final = 120.0
+"""A rod is set to nothing that it would have to be raised from within two minutes (judged)."""
 RAISE_STEP_M: Final = 0.3
 LEAST_SD_M: Final = 0.1
 """No depth is surer than this: waves and the boat's pitch (judged)."""
@@ -150,7 +152,7 @@ def bottom_here_m(ahead: AheadView | None, state: TripState) -> float:
 
 
 def shallowest_m(ahead: AheadView | None, state: TripState) -> float:
-    """Return the shallowest bottom under the lines and as far ahead as is looked.
+    """Return the shallowest bottom under the lines and on the way of the next NEAR_S.
 
     Parameters
     ----------
@@ -162,11 +164,16 @@ def shallowest_m(ahead: AheadView | None, state: TripState) -> float:
     Returns
     -------
     float
-        Depth, m; what was sounded last where nothing nearer is known.
+        Depth, m; what was sounded last where nothing nearer is known. A course held for longer
+        runs into every shore: who comes near one turns. So does one reckoned on from an old place.
     """
-    if ahead is None or not ahead.profile:
+    if ahead is None or not ahead.profile or ahead.age_s > NEAR_S:
         return state.bottom_m
-    return min(point.bottom_m for point in ahead.profile)
+    near = NEAR_S * ahead.ground_mps
+    return min(
+        (point.bottom_m for point in ahead.profile if point.ahead_m <= near),
+        default=state.bottom_m,
+    )
 
 
 def _under(profile: Sequence[BottomPoint], behind_m: float) -> float:
