@@ -18,6 +18,8 @@ from .queries import last_seq, trip_now
 
 LEAST_LIKE = 0.05
 MOST_LOOKED_AT = 60
+VERSION = 2
+"""Raised when lessons of before say less than those of now."""
 
 
 def earlier_days(
@@ -53,9 +55,12 @@ def earlier_days(
 def lesson_of(trip: Trip) -> dict[str, Any]:
     """Return what a trip taught: worked out once, and anew when something came late."""
     seq = last_seq(trip)
-    if trip.taught is not None and trip.taught.get("seq") == seq:
-        return dict(trip.taught)
-    lesson: dict[str, Any] = {"seq": seq, "shown": [], "surface_degc": None, "secchi_m": None}
+    kept = trip.taught or {}
+    if (kept.get("seq"), kept.get("version")) == (seq, VERSION):
+        return dict(kept)
+    lesson: dict[str, Any] = {
+        "seq": seq, "version": VERSION, "shown": [], "surface_degc": None, "secchi_m": None,
+    }
     try:
         now = trip_now(trip)
         last = trip.events.order_by("-at_s").values_list("at_s", flat=True).first()

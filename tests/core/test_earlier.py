@@ -314,3 +314,21 @@ def test_the_bite_that_takes_a_line_out_of_the_water_is_that_line_s_own():
         event("hooked", 62.5, rod_id="rod-1"),
     )
     assert [item.hits for item in taught(opened.now, at(120))] == [1]
+
+
+def test_a_day_whose_speed_wobbles_teaches_what_it_fished_and_not_a_recipe_each_five_minutes():
+    # A paddlewheel: a hundredth of a mile an hour apart each time, for two hours.
+    wobbles = [
+        event("speed_changed", 5.0 * i + 0.5, speed_mps=(1.60 + 0.01 * (i * 7 % 24 - 12) / 4.0)
+              * MPH_MPS) for i in range(24)
+    ]
+    hit = event("hit", 60, rod_id="rod-3")
+    opened = session(event("line_set", 0, rod_id="rod-3", setting_m=8.0), *wobbles, hit)
+    told = taught(opened.now, at(120))
+    assert math.fsum(item.minutes for item in told) == pytest.approx(120.0, abs=5.1)
+    assert sum(item.hits for item in told) == 1
+    assert len(told) <= 2
+    for item in told:
+        assert item.speed_mps == pytest.approx(1.60 * MPH_MPS, abs=0.03)
+        # As deep as the line ran, to the half metre.
+        assert item.depth_m == pytest.approx(8.0, abs=0.6)

@@ -8,12 +8,13 @@ from __future__ import annotations
 
 from bisect import bisect_left, bisect_right
 from collections import defaultdict
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Final
 
 from ..advice.marks import run_at_m
 from ..advice.shows import recipe_of, thumb_of
+from ..constants import MPH_MPS
 from ..errors import CoreError
 from ..evidence.bait import stint_minutes
 from ..evidence.day_model import STEP_MIN, DayModel, expected
@@ -35,6 +36,10 @@ KEEP_EVERY: Final = 12
 KEEP_LAST: Final = 3
 """The model is kept as it was after each hour, and after the last steps: a tap that comes late is
 learnt from there."""
+ALIKE_MPS: Final = 0.1 * MPH_MPS
+ALIKE_M: Final = 0.5
+"""What fished at one speed to a tenth of a mile an hour, one depth to half a metre and one setback
+to a metre is one recipe to days to come (judged: nearer the model's dials tell nothing apart)."""
 LEAST_SHOWN_MIN: Final = 10.0
 """A recipe that fished for less taught nothing."""
 
@@ -154,7 +159,7 @@ def taught(now: Now, now_s: float) -> tuple[ShownEarlier, ...]:
                 shown[key] = _shown(now, piece)
             recipe = shown[key]
             if recipe is not None:
-                sums = found.setdefault(recipe, [0.0, 0.0, 0.0])
+                sums = found.setdefault(_about(recipe), [0.0, 0.0, 0.0])
                 sums[0] += piece.hits
                 sums[1] += piece.minutes
                 sums[2] += piece.minutes * (0.0 if thumb is None else expected(recipe, thumb))
@@ -170,6 +175,15 @@ def taught(now: Now, now_s: float) -> tuple[ShownEarlier, ...]:
             hits=round(hits), minutes=minutes,
         )
         for recipe, (hits, minutes, minutes_off) in long[:MOST_SHOWN]
+    )
+
+
+def _about(recipe: Recipe) -> Recipe:
+    """The recipe as nearly as days are told apart: a wheel's speed is another each minute."""
+    return replace(
+        recipe, speed_mps=max(round(recipe.speed_mps / ALIKE_MPS), 1) * ALIKE_MPS,
+        depth_m=round(recipe.depth_m / ALIKE_M) * ALIKE_M,
+        setback_m=float(round(recipe.setback_m)),
     )
 
 
