@@ -101,6 +101,29 @@ describe('a tap is never lost', () => {
     expect(post.mock.calls.flatMap(([, events]) => (events as TripEvent[]).map((item) => item.id))).toHaveLength(waiting)
   })
 
+  it('is with the server when its flush resolves, though it came at the very end of an earlier one', async () => {
+    post.mockImplementation(acknowledge)
+    let reached!: () => void
+    let letGo!: () => void
+    const atItsEnd = new Promise<void>((resolve) => (reached = resolve))
+    const held = new Promise<void>((resolve) => (letGo = resolve))
+    const one = deliverer('me', async (act) => {
+      await act()
+      reached()
+      await held
+      return true
+    })
+    await keep('a')
+    const first = one.flush()
+    await atItsEnd
+    await keep('b')
+    const second = one.flush()
+    letGo()
+    await Promise.all([first, second])
+    expect(await ids()).toEqual([])
+    expect(post.mock.calls.flatMap(([, events]) => (events as TripEvent[]).map((item) => item.id))).toEqual(['a', 'b'])
+  })
+
   it.each([0, 1, 2, 3])('stopped dead after step %i of sending, every tap is delivered or kept', async (step) => {
     for (const id of ['a', 'b', 'c']) await keep(id)
     const server = new Set<string>()

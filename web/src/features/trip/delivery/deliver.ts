@@ -41,7 +41,7 @@ export interface DelivererOptions {
 }
 
 export interface Deliverer {
-  /** Deliver what waits, soon; resolves when it is done or held up. */
+  /** Deliver what waits, soon; resolves when all that waited at the call is delivered or held up. */
   flush(): Promise<void>
   /** A tap was put into the outbox: resolves when it is told as waiting, and is delivered soon. */
   kept(): Promise<void>
@@ -73,7 +73,7 @@ export function makeDeliverer(options: DelivererOptions): Deliverer {
   const { outbox, owner, post, start, skewS, progress, changed, alone = oneTab } = options
   const mends = new Map<string, number>()
   let running: Promise<void> | null = null
-  let again = false
+  let next: Promise<void> | null = null
   let told = 0
   let closed = false
   let delayMs = FIRST_RETRY_MS
@@ -220,21 +220,19 @@ export function makeDeliverer(options: DelivererOptions): Deliverer {
     }
   }
 
-  async function flush(): Promise<void> {
-    if (closed) return
+  function flush(): Promise<void> {
+    if (closed) return Promise.resolve()
     if (running) {
-      again = true
-      return running
+      // This one may have looked at what waits for the last time: only the next is sure to see all of it.
+      next ??= running.then(() => {
+        next = null
+        return flush()
+      })
+      return next
     }
     running = run()
       .catch(() => retry(null))
-      .finally(() => {
-        running = null
-        if (again) {
-          again = false
-          void flush()
-        }
-      })
+      .finally(() => (running = null))
     return running
   }
 
