@@ -12,6 +12,7 @@ from bisect import bisect_right
 from collections.abc import Sequence
 from copy import copy
 from dataclasses import dataclass
+from operator import add, mul
 from typing import Final
 
 from ..constants import FOOT_M, INCH_M, MPH_MPS
@@ -101,6 +102,9 @@ LEAST_EXPECTED: Final = -1.2
 """A rule of thumb never says that nothing is to be had (judged)."""
 
 Weights = list[tuple[int, float]]
+Count = tuple[Weights, float, float]
+"""Effects that a rate is the sum of, hits, and the log of what is expected without them."""
+Matrix = list[list[float]]
 
 
 class DayModel:
@@ -377,27 +381,52 @@ class DayModel:
         ]
         if not told or share <= 0.0:
             return
-        size, lasting = len(self.mean), LASTING * share
+        lasting = LASTING * share
         own = [[(1.0 - lasting) * value for value in row] for row in self.cov]
-        shared = [[lasting * value for value in row] for row in self.cov]
+        self.cov = [[lasting * value for value in row] for row in self.cov]
         for counts in told:
-            # Beside what all days share, the day's own: met together, and forgotten with the day.
-            met = sorted({i for weights, _, _ in counts for i, _ in weights})
-            place = {i: size + k for k, i in enumerate(met)}
-            self.mean = self.mean + [0.0] * len(met)
-            self.cov = [row + [0.0] * len(met) for row in shared]
-            self.cov += [[0.0] * size + [own[i][j] for j in met] for i in met]
-            for weights, hits, offset in counts:
-                theirs = [(place[i], w) for i, w in weights]
-                self._learn([*weights, *theirs], hits, offset, OVERDISPERSION)
-            self.mean = self.mean[:size]
-            shared = [row[:size] for row in self.cov[:size]]
-        self.cov = [
-            [a + b for a, b in zip(one, other, strict=True)]
-            for one, other in zip(shared, own, strict=True)
-        ]
+            self._learn_apart(counts, own)
+        self.cov = _sum_of(self.cov, own)
 
-    def _told(self, day: EarlierDay) -> list[tuple[Weights, float, float]]:
+    def _learn_apart(self, counts: Sequence[Count], own: Matrix) -> None:
+        """Learn from a day whose effects are these and, beside them, its own, of variance ``own``.
+
+        The same as with its own effects in the state, count by count, and forgotten with the day;
+        but it is reckoned among the counts, which are fewer than the effects of both together.
+        """
+        both = _sum_of(self.cov, own)
+        size, many = len(self.mean), len(counts)
+        # What counts so far have taken from how sums and effects go together, a part each: the
+        # rows of a root of it, for sums and for effects.
+        sums, effects = [list[float]() for _ in counts], [list[float]() for _ in range(size)]
+        due = [offset + self._mean_of(weights) for weights, _, offset in counts]
+        for k, (weights, hits, _) in enumerate(counts):
+            mine, spread = sums[k], _mixed(both, weights)
+            row = [
+                sum([spread[i] * w for i, w in counts[j][0]]) - sum(map(mul, mine, sums[j]))
+                for j in range(k, many)
+            ]
+            variance = max(row[0], 1e-12)
+            mode, curve = poisson_mode(hits, due[k], variance, OVERDISPERSION)
+            step, root = (mode - due[k]) / variance, math.sqrt(curve / (1.0 + curve * variance))
+            for i, value in enumerate(_mixed(self.cov, weights)):
+                gain = value - sum(map(mul, mine, effects[i]))
+                self.mean[i] += step * gain
+                effects[i].append(root * gain)
+            for j in range(k, many):
+                due[j] += step * row[j - k]
+                if j > k:
+                    sums[j].append(root * row[j - k])
+        for i, (row, taken) in enumerate(zip(self.cov, effects, strict=True)):
+            if any(taken):
+                # The matrix is symmetric: the half below mirrors the half above.
+                for j in range(i, size):
+                    self.cov[j][i] = row[j] = row[j] - sum(map(mul, taken, effects[j]))
+
+    def _mean_of(self, weights: Weights) -> float:
+        return math.fsum([self.mean[i] * w for i, w in weights])
+
+    def _told(self, day: EarlierDay) -> list[Count]:
         """Counts of an earlier day: effects, hits and the log of what it would expect of them."""
         hits = sum(item.hits for item in day.shown)
         scale = hits / math.fsum(item.minutes for item in day.shown)
@@ -458,12 +487,9 @@ class DayModel:
 
     def _learn(self, weights: Weights, count: float, offset: float, dispersion: float) -> None:
         """One count: the mode of its log rate by Newton, then a step of rank one."""
-        # The sum of some rows, by their weights: the matrix is symmetric.
-        gain = [0.0] * len(self.mean)
-        for index, weight in weights:
-            gain = [g + weight * v for g, v in zip(gain, self.cov[index], strict=True)]
+        gain = _mixed(self.cov, weights)
         variance = max(math.fsum(gain[i] * w for i, w in weights), 1e-12)
-        prior = offset + math.fsum(self.mean[i] * w for i, w in weights)
+        prior = offset + self._mean_of(weights)
         mode, curve = poisson_mode(count, prior, variance, dispersion)
         step = (mode - prior) / variance
         self.mean = [m + step * g for m, g in zip(self.mean, gain, strict=True)]
@@ -534,6 +560,17 @@ def expected(recipe: Recipe, thumb: Thumb) -> float:
         0.7 * _outside(back, near, far) / SETBACK_FALL,
     )
     return math.fsum(max(-0.5 * part * part, LEAST_EXPECTED) for part in off)
+
+
+def _sum_of(one: Matrix, other: Matrix) -> Matrix:
+    return [list(map(add, a, b)) for a, b in zip(one, other, strict=True)]
+
+
+def _mixed(cov: Matrix, weights: Weights) -> list[float]:
+    """How a sum of effects goes with each of them: rows by their weights, for cov is symmetric."""
+    parts = [weight for _, weight in weights]
+    rows = [cov[index] for index, _ in weights]
+    return [sum(map(mul, parts, column)) for column in zip(*rows, strict=True)]
 
 
 def _outside(value: float, low: float, high: float) -> float:
