@@ -6,6 +6,7 @@ from dataclasses import replace
 from typing import Any
 
 import pytest
+from advised import fishing, situation
 from trip_cases import at, event, session
 
 from coldwake_core.advice.candidates import method_depth_m
@@ -15,7 +16,7 @@ from coldwake_core.advice.method import (
     comfort_depths_m,
     method_of_the_hour,
 )
-from coldwake_core.advice.moves import _option, _recipes, next_move
+from coldwake_core.advice.moves import _option, _recipes
 from coldwake_core.advice.put_off import stays_away
 from coldwake_core.advice.tries import depths_to_try, try_moves
 from coldwake_core.constants import FOOT_M, MPH_MPS, degc_from_degf
@@ -23,23 +24,8 @@ from coldwake_core.decode import encode
 from coldwake_core.errors import InvalidInputError
 from coldwake_core.gear.pieces import SpeedRange
 from coldwake_core.gear.window import shared_window, verdict
-from coldwake_core.places.fish import page
 from coldwake_core.places.fish.page import _rod_now
 from coldwake_core.trip.learnt import learnt
-
-
-def fishing(*more: dict[str, Any], mph: float = 1.55, degf: float = 51.0, **changes: Any):
-    """All six demo rods out at a speed that suits them, at a surface temperature."""
-    return session(
-        event("temperature_read", 0, temperature_degc=degc_from_degf(degf)),
-        event("speed_changed", 0, speed_mps=mph * MPH_MPS),
-        event("line_set", 1, rod_id="rod-1", setting_m=30.0),
-        event("line_set", 1, rod_id="rod-2", setting_m=20.0),
-        event("line_set", 1, rod_id="rod-3", setting_m=4.0),
-        event("line_set", 1, rod_id="rod-4", setting_m=9.0),
-        *more,
-        **changes,
-    )
 
 
 @pytest.mark.parametrize(
@@ -410,19 +396,6 @@ def test_a_depth_nobody_has_tried_is_shown_in_time_and_with_its_reason():
         if line is not None:
             opened.add(event("line_set", minute, **encode(line)))
     assert any(min(abs(depth - other) for other in ran) > 3.0 for depth in seen.values())
-
-
-def situation(opened: Any, minute: float, monkeypatch: pytest.MonkeyPatch) -> Any:
-    """What a move is chosen from."""
-    seen: list[Any] = []
-
-    def kept(asked: Any) -> Any:
-        seen.append(asked)
-        return next_move(asked)
-
-    monkeypatch.setattr(page, "next_move", kept)
-    opened.view(at(minute))
-    return seen[-1]
 
 
 def tried_lines(asked: Any) -> set[str | None]:

@@ -17,7 +17,7 @@ from .marks import NEAR_MARK_M, SHALLOWEST_M, mark_targets
 from .method import Method
 from .put_off import NOT_NOW_S
 from .situation import Basis, Move, RodNow, Situation
-from .tries import RESET_MIN, is_free, try_moves
+from .tries import RESET_MIN, is_possible, try_moves
 
 SPEED_STEP_MPS: Final = 0.2 * MPH_MPS
 LEAST_STEP_MPS: Final = 0.03 * MPH_MPS
@@ -416,7 +416,7 @@ def _same_look(now: Situation, ahead: RodNow, behind: RodNow) -> RodSetup | None
         behind.setup, lure_id=lure_id, attractor_id=attractor_id, leader_m=ahead.setup.leader_m,
         leader_id=ahead.setup.leader_id, tow_point=ahead.setup.tow_point,
     )
-    return changed if is_free(now, changed) else None
+    return changed if is_possible(now, changed, behind.setup) else None
 
 
 def _passed_dry(now: Situation, rod: RodNow) -> bool:

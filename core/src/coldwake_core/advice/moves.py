@@ -28,7 +28,7 @@ from .habits import habit_moves
 from .put_off import put_off_now, stays_away
 from .shows import CLIPPED, recipe_of, thumb_of
 from .situation import Advice, Move, RodNow, RunnerUp, Situation
-from .tries import try_moves
+from .tries import findings, try_moves
 from .turning import s_turn_first, turn_comes_first, turn_move
 
 LEARNT: Final = 0.75
@@ -180,12 +180,24 @@ def _let_out(recipe: Recipe, line: LineSet, rod: RodNow) -> Recipe:
 def _worded(
     now: Situation, move: Move, worth: Weighed, recipes: Mapping[str, Recipe]
 ) -> Move:
-    """The move with what it is worth, and with its reason where it brought none."""
-    told = replace(
+    """The move with what it is worth, its reason, and what a school would remark on in it."""
+    told = _reasoned(now, replace(
         move, gain_hits=worth.gain, lasts_min=worth.horizon_min,
         probability=worth.better if move.basis in ("evidence", "trial") else move.probability,
-    )
-    if move.reason:
+    ), worth, recipes)
+    setup = move.answer.change.rod_rigged
+    if setup is None:
+        return told
+    worn = next(rod.setup for rod in now.rods if rod.rod_id == setup.rod_id)
+    known = {finding.rule_id for finding in findings(now, worn)}
+    said = [f.message for f in findings(now, setup) if f.rule_id not in known]
+    return replace(told, reason=" ".join([told.reason, *said]))
+
+
+def _reasoned(
+    now: Situation, told: Move, worth: Weighed, recipes: Mapping[str, Recipe]
+) -> Move:
+    if told.reason:
         return told
     hits = sum(rod.exposure.hits for rod in now.rods)
     shown = better_of(now.model, None, recipes, worth.option)

@@ -14,6 +14,8 @@ from ..gear.tackle import Outfit
 from ..gear.window import SpeedWindow
 from ..record.payloads import MoveAnswered
 from ..record.state import TripState
+from ..rig_rules.law import WaterRules
+from ..trade import Species
 from .marks import MarkedBand
 from .method import Method
 
@@ -178,6 +180,10 @@ class Situation:
         Depths of the rods that fish, m by rod, at another speed, m/s.
     lowest_m : float
         The lowest that a lure may run over the bottom here and ahead, m.
+    species : {'trout', 'kokanee', 'striper'}
+        What is fished for.
+    water_rules : WaterRules or None
+        What the user entered as the rules of this water.
     ways : Ways or None
         What lies ahead and behind; None where the boat's places are not known.
     """
@@ -194,4 +200,6 @@ class Situation:
     minutes_left: float
     depths_at: Callable[[float], Mapping[str, float]]
     lowest_m: float
+    species: Species
+    water_rules: WaterRules | None = None
     ways: Ways | None = None

@@ -10,6 +10,9 @@ from ..constants import FOOT_M, INCH_M
 from ..errors import InvalidInputError
 from ..gear.setup import RodSetup, build_rig, working_range
 from ..record.payloads import LineSet, MoveAnswered, MoveChange, MoveKind
+from ..rig_rules.engine import check_rod
+from ..rig_rules.facts import RodFacts
+from ..rig_rules.rule import Finding
 from ..trade import Species
 from .marks import NEAR_MARK_M, mark_targets
 from .shows import CLIPPED
@@ -71,7 +74,7 @@ def try_moves(now: Situation, *, depths: bool = True) -> Iterator[Move]:
         if depths and soaked and not near and not rod.exposure.hits:
             yield from _lines(rod)
         for kind, setup, title in _setups(now, rod):
-            if _is_possible(now, rod, setup):
+            if is_possible(now, setup, rod.setup):
                 yield Move(
                     answer=MoveAnswered(
                         key=f"{kind}:{rod.rod_id}:{title}", kind=kind, title=title,
@@ -161,7 +164,22 @@ def _setups(now: Situation, rod: RodNow) -> Iterator[tuple[MoveKind, RodSetup, s
                 )
 
 
-def _is_possible(now: Situation, rod: RodNow, setup: RodSetup) -> bool:
+def is_possible(now: Situation, setup: RodSetup, worn: RodSetup) -> bool:
+    """Return whether a rod may wear something: it is there, swims, and breaks no rule anew.
+
+    Parameters
+    ----------
+    now : Situation
+        The trip now.
+    setup : RodSetup
+        What it would wear.
+    worn : RodSetup
+        What it wears: what is only better mended, and is so already, speaks against no change.
+
+    Returns
+    -------
+    bool
+    """
     if not is_free(now, setup):
         return False
     try:
@@ -170,7 +188,33 @@ def _is_possible(now: Situation, rod: RodNow, setup: RodSetup) -> bool:
     except InvalidInputError:
         return False
     # It must swim at the speed that all share.
-    return works.low_mps <= now.speed_mps <= works.high_mps
+    if not works.low_mps <= now.speed_mps <= works.high_mps:
+        return False
+    found = findings(now, setup)
+    if any(finding.severity == "stop" for finding in found):
+        return False
+    mends = {finding.rule_id for finding in found if finding.severity == "mend"}
+    return mends <= {finding.rule_id for finding in findings(now, worn)}
+
+
+def findings(now: Situation, setup: RodSetup) -> tuple[Finding, ...]:
+    """Return what the rules of the rig, and the user's note of the law, say of something.
+
+    Parameters
+    ----------
+    now : Situation
+        The trip now.
+    setup : RodSetup
+        What a rod would wear.
+
+    Returns
+    -------
+    tuple of Finding
+    """
+    return check_rod(RodFacts(
+        outfit=now.outfit, setup=setup, speed_mps=now.speed_mps, schools=now.state.schools,
+        species=now.species, water_rules=now.water_rules,
+    ))
 
 
 def is_free(now: Situation, setup: RodSetup) -> bool:

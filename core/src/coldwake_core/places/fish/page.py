@@ -113,7 +113,8 @@ def fish_view(now: Now, now_s: float, *, advised: bool = True) -> FishView:
             window=window, method=method, bands=bands, model=learnt(now, now_s),
             minutes_left=max(now.trip.sun.dark_s - now_s, 0.0) / 60.0,
             depths_at=lambda mps: _depths_at(now, now_rods, mps),
-            lowest_m=lowest_m(state, rises_to), ways=ways(now, now_s),
+            lowest_m=lowest_m(state, rises_to), ways=ways(now, now_s), species=now.trip.species,
+            water_rules=now.trip.rules,
         ))
     recent = {mark.event_id for mark in recent_marks(state.marks, now_s)}
     return FishView(
