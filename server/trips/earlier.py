@@ -18,7 +18,7 @@ from .queries import last_seq, trip_now
 
 LEAST_LIKE = 0.05
 MOST_LOOKED_AT = 60
-VERSION = 2
+VERSION = 3
 """Raised when lessons of before say less than those of now."""
 
 

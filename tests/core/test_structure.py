@@ -46,6 +46,7 @@ def test_core_knows_no_interface_code():
                     "itertools",
                     "json",
                     "math",
+                    "operator",
                     "re",
                     "threading",
                     "types",

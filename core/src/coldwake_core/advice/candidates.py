@@ -409,12 +409,15 @@ def copy_onto(now: Situation, ahead: RodNow, behind: RodNow, reason: str) -> Mov
 
 def _same_look(now: Situation, ahead: RodNow, behind: RodNow) -> RodSetup | None:
     """The lagging rod with the lure that earns, if it does not wear it already and it suits."""
-    lure_id, attractor_id = ahead.setup.lure_id, ahead.setup.attractor_id
-    if (behind.setup.lure_id, behind.setup.attractor_id) == (lure_id, attractor_id):
+    worn = ahead.setup
+    changed = replace(
+        behind.setup, lure_id=worn.lure_id, attractor_id=worn.attractor_id,
+        bait_id=worn.bait_id, scent_id=worn.scent_id,
+    )
+    if changed == behind.setup:
         return None
     changed = replace(
-        behind.setup, lure_id=lure_id, attractor_id=attractor_id, leader_m=ahead.setup.leader_m,
-        leader_id=ahead.setup.leader_id, tow_point=ahead.setup.tow_point,
+        changed, leader_m=worn.leader_m, leader_id=worn.leader_id, tow_point=worn.tow_point
     )
     return changed if is_possible(now, changed, behind.setup) else None
 

@@ -27,9 +27,12 @@ LEAST_LIKELY: Final = 0.5
 """What is less likely than not to earn more is nobody's advice, whatever it might earn: of those
 that would have been taken at 40 to 50 % four in ten were right (docs/advice.md)."""
 
-OptionKind = Literal["speed", "depth", "setback", "colour", "leader", "attractor", "lure", "copy"]
+OptionKind = Literal[
+    "speed", "depth", "setback", "colour", "leader", "bait", "scent", "attractor", "lure",
+    "copy",
+]
 ORDER: Final[tuple[OptionKind, ...]] = (
-    "speed", "depth", "setback", "colour", "leader", "lure", "attractor", "copy",
+    "speed", "depth", "setback", "colour", "leader", "scent", "bait", "lure", "attractor", "copy",
 )
 """The order of the dials, cheapest and mildest first (common practice): the first of equals."""
 

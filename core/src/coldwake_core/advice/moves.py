@@ -33,7 +33,7 @@ from .turning import s_turn_first, turn_comes_first, turn_move
 
 LEARNT: Final = 0.75
 """From this probability on the day has shown it; under it, it is a trial (judged)."""
-BLAMED: Final = ("copy", "colour", "lure", "attractor", "leader")
+BLAMED: Final = ("copy", "colour", "lure", "attractor", "leader", "bait", "scent")
 """Changes that blame what a rod wears."""
 
 

@@ -89,6 +89,10 @@ def _piece(move: MoveAnswered) -> tuple[str, str] | None:
         return "lure", setup.lure_id
     if move.kind == "attractor" and setup.attractor_id is not None:
         return "attractor", setup.attractor_id
+    if move.kind == "bait" and setup.bait_id is not None:
+        return "bait", setup.bait_id
+    if move.kind == "scent" and setup.scent_id is not None:
+        return "scent", setup.scent_id
     return None
 
 

@@ -38,6 +38,8 @@ def recipe_of(
         setback_m=max(setup.setback_m if clipped else setting_m, 1.0),
         leader_m=setup.leader_m if setup.attractor_id and setup.leader_m > 0.0 else None,
         flash=mood.flash, thump=mood.thump, colour=lure.colour, lure=lure.name,
+        bait="" if setup.bait_id is None else outfit.bait(setup.bait_id).name,
+        scent="" if setup.scent_id is None else outfit.scent(setup.scent_id).name,
     )
 
 

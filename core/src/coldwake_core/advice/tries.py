@@ -8,6 +8,7 @@ from typing import Final
 
 from ..constants import FOOT_M, INCH_M
 from ..errors import InvalidInputError
+from ..gear.pieces import Lure
 from ..gear.setup import RodSetup, build_rig, working_range
 from ..record.payloads import LineSet, MoveAnswered, MoveChange, MoveKind
 from ..rig_rules.engine import check_rod
@@ -25,6 +26,9 @@ RESET_MIN: Final[dict[str, float]] = {
 """Minutes to put a line at another number; leadcore takes time to pay out (common practice)."""
 TIE_MIN: Final = 3.0
 """Minutes to tie on something else, beside the reset (judged)."""
+BAIT_MIN: Final = 1.0
+"""Minutes to bait or scent a hook anew, beside the reset (judged)."""
+BAITED: Final = ("bait", "scent")
 LEADERS_M: Final = tuple(length * INCH_M for length in (10.0, 18.0, 30.0, 54.0))
 SETBACKS_M: Final = tuple(length * FOOT_M for length in (15.0, 40.0, 80.0, 140.0))
 """Lengths of the schools (common practice)."""
@@ -81,7 +85,8 @@ def try_moves(now: Situation, *, depths: bool = True) -> Iterator[Move]:
                         rod_id=rod.rod_id, change=MoveChange(rod_rigged=setup),
                     ),
                     reason="", basis="trial", source="",
-                    cost_min=RESET_MIN[rod.kind] + TIE_MIN, judge_after_min=JUDGE_MIN,
+                    cost_min=RESET_MIN[rod.kind] + (BAIT_MIN if kind in BAITED else TIE_MIN),
+                    judge_after_min=JUDGE_MIN,
                 )
 
 
@@ -137,11 +142,11 @@ def _setups(now: Situation, rod: RodNow) -> Iterator[tuple[MoveKind, RodSetup, s
     lure = outfit.lure(setup.lure_id)
     for other in outfit.lures:
         if other.name == lure.name and other.colour != lure.colour:
-            yield "colour", replace(setup, lure_id=other.id), (
+            yield "colour", _with_lure(setup, other), (
                 f"Change {rod.name} to {other.colour}"
             )
         elif other.name != lure.name and other.colour == lure.colour:
-            yield "lure", replace(setup, lure_id=other.id), (
+            yield "lure", _with_lure(setup, other), (
                 f"Put {other.name}, {other.colour}, on {rod.name}"
             )
     if setup.attractor_id is not None and setup.leader_m > 0.0:
@@ -156,12 +161,23 @@ def _setups(now: Situation, rod: RodNow) -> Iterator[tuple[MoveKind, RodSetup, s
                 yield "attractor", replace(setup, attractor_id=blade.id, tow_point=""), (
                     f"Put {blade.name} on {rod.name}"
                 )
+    for bait in outfit.baits:
+        if bait.id != setup.bait_id:
+            yield "bait", replace(setup, bait_id=bait.id), f"Bait {rod.name} with {bait.name}"
+    for scent in outfit.scents:
+        if scent.id != setup.scent_id:
+            yield "scent", replace(setup, scent_id=scent.id), f"Scent {rod.name} with {scent.name}"
     if rod.kind in CLIPPED:
         for back in SETBACKS_M:
             if abs(back - setup.setback_m) > 0.3 * max(setup.setback_m, 3.0):
                 yield "setback", replace(setup, setback_m=back), (
                     f"Clip {rod.name} {back / FOOT_M:.0f} ft back"
                 )
+
+
+def _with_lure(setup: RodSetup, lure: Lure) -> RodSetup:
+    # Bait goes from one lure to the next only where that one takes bait as well.
+    return replace(setup, lure_id=lure.id, bait_id=setup.bait_id if lure.takes_bait else None)
 
 
 def is_possible(now: Situation, setup: RodSetup, worn: RodSetup) -> bool:

@@ -78,6 +78,8 @@ foot (judged)."""
 DEPTH_MEMORY_MIN: Final = 150.0
 COLOUR_SD: Final = 0.55
 LURE_SD: Final = 0.5
+BAIT_SD: Final = 0.4
+SCENT_SD: Final = 0.3
 LIGHT_SD: Final = 0.4
 """How much more a colour may be worth in full light than in the dark, or less, log of the rate."""
 USUAL_LIGHT: Final = 0.5
@@ -230,6 +232,10 @@ class DayModel:
         if self._light:
             found.append((self._named("light", recipe.colour, LIGHT_SD), self._light))
         found.append((self._named("lure", recipe.lure, LURE_SD), 1.0))
+        if recipe.bait:
+            found.append((self._named("bait", recipe.bait, BAIT_SD), 1.0))
+        if recipe.scent:
+            found.append((self._named("scent", recipe.scent, SCENT_SD), 1.0))
         return found
 
     def _on(self, name: str, value: float) -> Weights:
@@ -435,7 +441,7 @@ class DayModel:
             recipe = Recipe(
                 depth_m=item.depth_m, speed_mps=item.speed_mps, setback_m=item.setback_m,
                 leader_m=item.leader_m, flash=item.flash, thump=item.thump,
-                colour=item.colour, lure=item.lure,
+                colour=item.colour, lure=item.lure, bait=item.bait, scent=item.scent,
             )
             dials = [
                 (i, w) for i, w in self._real(self.weights(recipe, None))

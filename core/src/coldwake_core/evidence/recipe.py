@@ -23,6 +23,8 @@ class Recipe:
         Where it stands on the mood ladder, 0 to 1 each.
     colour, lure : str
         Its colour and which lure it is, as the box names them.
+    bait, scent : str
+        What is on the hook and what it smells of, as the box names them; empty for none.
     """
 
     depth_m: float
@@ -33,6 +35,8 @@ class Recipe:
     thump: float
     colour: str
     lure: str
+    bait: str = ""
+    scent: str = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -24,8 +24,8 @@ class ShownEarlier:
         Leader behind an attractor, m.
     flash, thump : float
         Where it stood on the mood ladder, 0 to 1.
-    colour, lure : str
-        Names.
+    colour, lure, bait, scent : str
+        Names; the last two empty for none.
     expected : float
         What the rules of thumb of its hours expected of it, log of the rate against the best.
     hits : int
@@ -45,6 +45,8 @@ class ShownEarlier:
     expected: float
     hits: int
     minutes: float
+    bait: str = ""
+    scent: str = ""
 
     def check(self) -> None:
         """Raise InvalidInputError unless it can have fished."""
@@ -57,6 +59,8 @@ class ShownEarlier:
         require_number("thump", self.thump, low=0.0, high=1.0)
         require_text("colour", self.colour, longest=120, empty=True)
         require_text("lure", self.lure, longest=120, empty=True)
+        require_text("bait", self.bait, longest=120, empty=True)
+        require_text("scent", self.scent, longest=120, empty=True)
         require_number("expected", self.expected, low=-10.0, high=0.0)
         require_number("hits", self.hits, low=0, high=10_000)
         require_number("minutes", self.minutes, above=0.0, high=100_000.0, unit="min")

@@ -171,8 +171,8 @@ def taught(now: Now, now_s: float) -> tuple[ShownEarlier, ...]:
         ShownEarlier(
             depth_m=recipe.depth_m, speed_mps=recipe.speed_mps, setback_m=recipe.setback_m,
             leader_m=recipe.leader_m, flash=recipe.flash, thump=recipe.thump,
-            colour=recipe.colour, lure=recipe.lure, expected=minutes_off / minutes,
-            hits=round(hits), minutes=minutes,
+            colour=recipe.colour, lure=recipe.lure, bait=recipe.bait, scent=recipe.scent,
+            expected=minutes_off / minutes, hits=round(hits), minutes=minutes,
         )
         for recipe, (hits, minutes, minutes_off) in long[:MOST_SHOWN]
     )

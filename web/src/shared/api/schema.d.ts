@@ -3669,11 +3669,13 @@ export interface components {
              *     * `leader` - leader
              *     * `attractor` - attractor
              *     * `lure` - lure
+             *     * `bait` - bait
+             *     * `scent` - scent
              *     * `turn` - turn
              *     * `s_turn` - s_turn
              * @enum {string}
              */
-            kind: "speed" | "depth" | "copy" | "colour" | "tackle" | "tuning" | "setback" | "leader" | "attractor" | "lure" | "turn" | "s_turn";
+            kind: "speed" | "depth" | "copy" | "colour" | "tackle" | "tuning" | "setback" | "leader" | "attractor" | "lure" | "bait" | "scent" | "turn" | "s_turn";
             title: string;
             change: components["schemas"]["MoveChange"];
             rod_id?: string | null;
@@ -4826,6 +4828,8 @@ export interface components {
             hits: number;
             /** Format: double */
             minutes: number;
+            bait?: string;
+            scent?: string;
         };
         /** @description What a rod showed on one side of a decision. */
         Side: {
