@@ -29,7 +29,7 @@ from .put_off import put_off_now, stays_away
 from .shows import CLIPPED, recipe_of, thumb_of
 from .situation import Advice, Move, RodNow, RunnerUp, Situation
 from .tries import findings, try_moves
-from .turning import s_turn_first, turn_comes_first, turn_move
+from .turning import place_move, s_turn_first, turn_comes_first, turn_move
 
 LEARNT: Final = 0.75
 """From this probability on the day has shown it; under it, it is a trial (judged)."""
@@ -72,9 +72,16 @@ def next_move(situation: Situation) -> Advice:
     weighed = [w for w in _weighed(situation, recipes) if stands(w[0])]
     others = _runners_up(weighed[1:4])
     best, worth = weighed[0] if weighed and best_option([weighed[0][1]]) else (None, None)
-    turn = turn_move(situation, recipes.values(), _thumb(situation))
-    if turn is not None and stands(turn) and turn_comes_first(turn.gain_hits or 0.0, worth):
-        return Advice(move=turn, others=_runners_up(weighed[:3]))
+    going = (
+        turn_move(situation, recipes.values(), _thumb(situation)),
+        place_move(situation, recipes.values(), _thumb(situation)),
+    )
+    way = max(
+        (move for move in going if move is not None and stands(move)),
+        key=lambda move: move.gain_hits or 0.0, default=None,
+    )
+    if way is not None and turn_comes_first(way.gain_hits or 0.0, worth):
+        return Advice(move=way, others=_runners_up(weighed[:3]))
     back = back_move(situation, recipes, _thumb(situation))
     if back is not None and stands(back) and (
         worth is None or (back.gain_hits or 0.0) > worth.worth

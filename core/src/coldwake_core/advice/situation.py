@@ -134,6 +134,35 @@ class Advice:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Spot:
+    """A place farther off where fish were met today, and a way there that is clear.
+
+    Parameters
+    ----------
+    toward_deg : float
+        Where it lies, degrees.
+    way : tuple of float
+        Fish on the way there against what the day met elsewhere, minute by minute.
+    there : tuple of float
+        The same of the minutes at the place.
+    shallowest_m : float or None
+        The least depth on the way by the chart, m; None by the boat's own track.
+    since_min : float
+        How long ago it was passed, min.
+    marks, hits : int
+        What was met there then.
+    """
+
+    toward_deg: float
+    way: tuple[float, ...]
+    there: tuple[float, ...]
+    shallowest_m: float | None
+    since_min: float
+    marks: int
+    hits: int
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Ways:
     """What the way on and the way back hold.
 
@@ -143,11 +172,14 @@ class Ways:
         Fish against what the day met elsewhere, minute by minute, the nearest first.
     back_deg : float
         Which way the way back goes, degrees.
+    spots : tuple of Spot
+        Places farther off where fish were met.
     """
 
     ahead: tuple[float, ...]
     back: tuple[float, ...]
     back_deg: float
+    spots: tuple[Spot, ...] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -6,11 +6,13 @@ import math
 from collections.abc import Iterable, Sequence
 from typing import Final
 
+from ..chart.grid import compass_word
+from ..constants import FOOT_M
 from ..evidence.day_model import STEP_MIN, DayModel
 from ..evidence.recipe import Recipe, Thumb
 from ..record.payloads import MoveAnswered, MoveChange, PassBegun, TurnBegun
 from .choice import Weighed
-from .situation import Move, Situation, Ways
+from .situation import Move, Situation, Spot, Ways
 
 AHEAD_MIN: Final = 16
 """So far a way is looked at, min (judged: there and a little beyond)."""
@@ -22,6 +24,12 @@ S_TURN_MIN: Final = 3.0
 S_TURN_AGAIN_S: Final = 3600.0
 """Minutes of an S-turn, and how long what it told is not asked again (judged)."""
 HABIT_BACK_S: Final = 600.0
+FARTHEST_MIN: Final = 40
+"""Farther than so many minutes nobody goes for fish that may have moved (judged)."""
+THERE_MIN: Final = 10
+"""So long a place where fish were met is thought to last (judged)."""
+UNDER_LURES_M: Final = 4.0 * FOOT_M
+"""So much water is wanted under the deepest lure on the way (common practice)."""
 LEAST_TURN_HITS: Final = 0.3
 """Hits to be gained from which a turn is worth the trouble (judged)."""
 
@@ -82,6 +90,88 @@ def turn_move(now: Situation, recipes: Iterable[Recipe], thumb: Thumb | None) ->
         cost_min=float(ROUND_MIN), judge_after_min=float(AHEAD_MIN), gain_hits=gain,
         lasts_min=float(AHEAD_MIN),
     )
+
+
+def place_move(now: Situation, recipes: Iterable[Recipe], thumb: Thumb | None) -> Move | None:
+    """Return the move to the place farther off, of those where fish were met, that is worth most.
+
+    Parameters
+    ----------
+    now : Situation
+        The trip now.
+    recipes : iterable of Recipe
+        What each rod that fishes shows.
+    thumb : Thumb or None
+        Rules of thumb of the hour.
+
+    Returns
+    -------
+    Move or None
+        None where no such place or no clear way there is known, the chart has too little water on
+        it for the lures that are out, or one is under way.
+    """
+    if now.ways is None or _is_turning(now) or _is_under_way(now):
+        return None
+    deepest = max((rod.depth_m for rod in now.rods), default=0.0)
+    able = [
+        spot for spot in now.ways.spots
+        if spot.shallowest_m is None or spot.shallowest_m >= deepest + UNDER_LURES_M
+    ]
+    rate = rate_of_all(now.model, recipes, thumb)
+    gains = [(going_gain(rate_pm=rate, ahead=now.ways.ahead, spot=spot), spot) for spot in able]
+    gain, spot = max(gains, key=lambda item: item[0], default=(0.0, None))
+    if spot is None:
+        return None
+    minutes = ROUND_MIN + len(spot.way) + len(spot.there)
+    met = " and ".join([
+        *([f"{spot.marks} fish were marked"] if spot.marks else []),
+        *([f"{spot.hits} hit"] if spot.hits else []),
+    ])
+    lies = sum(spot.there) / len(spot.there)
+    how = "back along your own track" if spot.shallowest_m is None else (
+        "by the chart in enough water; look yourself"
+    )
+    return Move(
+        answer=MoveAnswered(
+            key="place", kind="place",
+            title=f"Go back to where fish were met, {compass_word(spot.toward_deg)}",
+            change=MoveChange(pass_begun=PassBegun(toward_deg=spot.toward_deg)),
+        ),
+        reason=f"{spot.since_min:.0f} minutes ago {met} there: by now it may hold {lies:.1f} times "
+               f"what the day met on the whole. About {len(spot.way)} minutes from here, {how}.",
+        basis="evidence", source="Marks and hits along the track; found fish are gone back to "
+                                 "(common practice)",
+        cost_min=float(ROUND_MIN), judge_after_min=float(minutes), gain_hits=gain,
+        lasts_min=float(minutes),
+    )
+
+
+def going_gain(*, rate_pm: float, ahead: Sequence[float], spot: Spot) -> float:
+    """Return how many hits are to be gained by going to a place rather than on.
+
+    Parameters
+    ----------
+    rate_pm : float
+        Hits a minute of all rods together where as many fish are met as usual.
+    ahead : sequence of float
+        How many fish the way on holds, against the usual, minute by minute.
+    spot : Spot
+        The place.
+
+    Returns
+    -------
+    float
+        Below 0 where going on is worth more. Beyond what is known of the way on it is the usual.
+    """
+    minutes = ROUND_MIN + len(spot.way) + len(spot.there)
+    on = [*ahead, *[1.0] * minutes][:minutes]
+    return rate_pm * (sum(spot.way) + sum(spot.there) - sum(on))
+
+
+def _is_under_way(now: Situation) -> bool:
+    """Whether a place was set out for that may not be reached yet."""
+    since = now.now_s - FARTHEST_MIN * 60.0
+    return any(a.taken and a.move.kind == "place" and a.at_s >= since for a in now.state.answers)
 
 
 def _is_turning(now: Situation) -> bool:

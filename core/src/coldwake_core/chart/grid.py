@@ -14,6 +14,9 @@ EARTH_RADIUS_M: Final = 6_371_008.8
 MOST_CELLS: Final = 160_000
 MOST_CARRIED: Final = 40_000
 """Cells of a chart that a trip carries: what a phone reads in a moment."""
+COMPASS: Final = (
+    "north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west",
+)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -158,6 +161,21 @@ def offset_m(origin: GeoPoint, place: GeoPoint) -> tuple[float, float]:
     north = (place.latitude_deg - origin.latitude_deg) * per_degree
     middle = math.radians(0.5 * (place.latitude_deg + origin.latitude_deg))
     return (place.longitude_deg - origin.longitude_deg) * per_degree * math.cos(middle), north
+
+
+def compass_word(course_deg: float) -> str:
+    """Return a course as one of eight words.
+
+    Parameters
+    ----------
+    course_deg : float
+        Degrees from north, clockwise.
+
+    Returns
+    -------
+    str
+    """
+    return COMPASS[round(course_deg / 45.0) % 8]
 
 
 def moved(place: GeoPoint, *, course_deg: float, distance_m: float) -> GeoPoint:

@@ -21,7 +21,7 @@ TOGETHER_S: Final = 600.0
 MOST_JUDGED: Final = 12
 """The latest moves are judged; older ones are Review's."""
 
-UNJUDGED: Final = ("tuning", "turn", "s_turn")
+UNJUDGED: Final = ("tuning", "turn", "s_turn", "place")
 """Moves that change nothing on any rod: a look, and a way back through fish."""
 
 Lack = Literal["no_control", "minutes", ""]

@@ -339,7 +339,7 @@ class SchoolChosen:
 
 MoveKind = Literal[
     "speed", "depth", "copy", "colour", "tackle", "tuning", "setback", "leader", "attractor",
-    "lure", "bait", "scent", "turn", "s_turn",
+    "lure", "bait", "scent", "turn", "s_turn", "place",
 ]
 WhyNot = Literal["", "busy", "tried", "lacking", "doubted"]
 """Why a move was put off: no hand free, tried already, not aboard, not believed; "" where nobody

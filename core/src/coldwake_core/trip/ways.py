@@ -12,11 +12,9 @@ from ..advice.turning import AHEAD_MIN
 from ..chart.grid import GeoPoint, moved, offset_m
 from ..evidence.ground import Ground
 from .now import Now
+from .spots import LONGEST_GAP_S, MINUTE_S, Passed, spots
 from .track import boat_place, ground_speed_mps
 
-MINUTE_S: Final = 60.0
-LONGEST_GAP_S: Final = 180.0
-"""Between places further apart in time nobody knows how the boat went (judged)."""
 LEAST_BACK_MIN: Final = 6
 """A shorter way behind is no way to go back."""
 MOST_MIN: Final = 600
@@ -65,23 +63,29 @@ def ways(now: Now, now_s: float) -> Ways | None:
         int(at_s // MINUTE_S) for at_s, _, kind in now.state.bites if kind == "hit"
     )
     ground = Ground()
-    flat = [offset_m(here, place) for _, place in track]
-    for (at_s, _), (east, north) in zip(track, flat, strict=True):
-        minute = int(at_s // MINUTE_S)
+    passed = [
+        Passed(
+            at_s=at_s, place=place, flat=offset_m(here, place), marks=marks[int(at_s // MINUTE_S)],
+            hits=hits[int(at_s // MINUTE_S)],
+        )
+        for at_s, place in track
+    ]
+    for one in passed:
         ground.pass_by(
-            at_min=at_s / MINUTE_S, east_m=east, north_m=north, minutes=1.0, marks=marks[minute],
-            hits=hits[minute],
+            at_min=one.at_s / MINUTE_S, east_m=one.flat[0], north_m=one.flat[1], minutes=1.0,
+            marks=one.marks, hits=one.hits,
         )
     course = now.state.fix[1].course_deg
     on = [
         offset_m(here, moved(here, course_deg=course, distance_m=speed * MINUTE_S * i))
         for i in range(1, AHEAD_MIN + 1)
     ]
-    held = ground.holds(at_min=now_s / MINUTE_S, places=[*on, *(flat[i] for i in back)])
+    held = ground.holds(at_min=now_s / MINUTE_S, places=[*on, *(passed[i].flat for i in back)])
     # Of a track that ends sooner nothing is known beyond.
     behind = (*held[AHEAD_MIN:], *[1.0] * (AHEAD_MIN - len(back)))
     return Ways(
-        ahead=tuple(held[:AHEAD_MIN]), back=behind, back_deg=(course + 180.0) % 360.0
+        ahead=tuple(held[:AHEAD_MIN]), back=behind, back_deg=(course + 180.0) % 360.0,
+        spots=spots(now, here, passed, ground, now_s),
     )
 
 

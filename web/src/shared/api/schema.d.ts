@@ -3673,9 +3673,10 @@ export interface components {
              *     * `scent` - scent
              *     * `turn` - turn
              *     * `s_turn` - s_turn
+             *     * `place` - place
              * @enum {string}
              */
-            kind: "speed" | "depth" | "copy" | "colour" | "tackle" | "tuning" | "setback" | "leader" | "attractor" | "lure" | "bait" | "scent" | "turn" | "s_turn";
+            kind: "speed" | "depth" | "copy" | "colour" | "tackle" | "tuning" | "setback" | "leader" | "attractor" | "lure" | "bait" | "scent" | "turn" | "s_turn" | "place";
             title: string;
             change: components["schemas"]["MoveChange"];
             rod_id?: string | null;

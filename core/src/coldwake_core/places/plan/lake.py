@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Final
 
+from ...chart.grid import compass_word
 from ...record.planned import DayPlan
 from ...water.forecast import SlidDay
 from ...water.layers import Bowl, schmidt_stability_jpm2, wind_tilt
@@ -13,9 +14,6 @@ LEAST_MPS: Final = 2.0
 """Wind that piles nothing up (judged)."""
 NARROW: Final = 0.3
 """A lake's width over its length, where only its length is known (judged)."""
-COMPASS: Final = (
-    "north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west",
-)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -81,8 +79,8 @@ def lake_wind(plan: DayPlan, day: SlidDay, *, bottom_m: float) -> LakeWind:
     profile = [(0.0, known[0][1]), *known]
     tilt = wind_tilt(profile, bowl, wind_mps=hour.wind_mps, fetch_m=plan.fetch_m)
     light = hour.wind_mps < LEAST_MPS
-    cold = COMPASS[round(hour.wind_from_deg / 45.0) % 8]
-    warm = COMPASS[round((hour.wind_from_deg + 180.0) / 45.0) % 8]
+    cold = compass_word(hour.wind_from_deg)
+    warm = compass_word(hour.wind_from_deg + 180.0)
     if light:
         text = "Too little wind to move the warm water."
     elif tilt.verdict == "mixed":

@@ -1,0 +1,195 @@
+"""Places farther off where fish were met today, and whether there is a clear way there."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+from typing import Final
+
+from ..advice.situation import Spot
+from ..advice.turning import AHEAD_MIN, FARTHEST_MIN, THERE_MIN
+from ..boat.current import ground_speed_on_course
+from ..chart.features import beyond_m, may_reach
+from ..chart.grid import GeoPoint, moved
+from ..evidence.ground import REACH_M, Ground
+from .now import Now
+from .track import ground_speed_mps, track_at
+
+MINUTE_S: Final = 60.0
+LONGEST_GAP_S: Final = 180.0
+"""Between places further apart in time nobody knows how the boat went (judged)."""
+MOST_PLACES: Final = 3
+LOOKED_AT: Final = 12
+BERTH_M: Final = 40.0
+"""So far a way stays from closed water and hazards (judged)."""
+BOAT_M: Final = 2.0
+"""Less water is no way for a boat, whatever hangs below it (judged)."""
+SAMPLE_M: Final = 25.0
+SAMPLE_MIN: Final = 3
+"""The way there is looked at each so many metres for the bottom, each so many minutes for fish."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Passed:
+    """A minute of the boat's track, newest last.
+
+    Parameters
+    ----------
+    at_s : float
+        When, seconds since 1970-01-01 UTC.
+    place : GeoPoint
+        Where.
+    flat : (float, float)
+        The same from where the boat is now, east and north, m.
+    marks, hits : int
+        What was met in it.
+    """
+
+    at_s: float
+    place: GeoPoint
+    flat: tuple[float, float]
+    marks: int
+    hits: int
+
+
+@dataclass(frozen=True, slots=True)
+class _Way:
+    minutes: float
+    toward_deg: float
+    places: tuple[tuple[float, float], ...]
+    shallowest_m: float | None
+
+
+def spots(
+    now: Now, here: GeoPoint, track: Sequence[Passed], ground: Ground, now_s: float
+) -> tuple[Spot, ...]:
+    """Return where else fish were met, as far as a clear way there is known.
+
+    Parameters
+    ----------
+    now : Now
+        The trip.
+    here : GeoPoint
+        Where the boat is.
+    track : sequence of Passed
+        Where it has been, newest last.
+    ground : Ground
+        What was met.
+    now_s : float
+        The moment, seconds since 1970-01-01 UTC.
+
+    Returns
+    -------
+    tuple of Spot
+        Of three places at most, those that hold most, each by the ways that are clear: whether
+        the lures that are out go clear too is for who goes.
+
+    Notes
+    -----
+    Straight over the chart, or back along the boat's own track, never through closed water or a
+    hazard. What lies within a quarter of an hour behind is the way back's.
+    """
+    met = [
+        i for i, passed in enumerate(track)
+        if passed.marks + passed.hits and now_s - passed.at_s > AHEAD_MIN * MINUTE_S
+    ]
+    held = ground.holds(at_min=now_s / MINUTE_S, places=[track[i].flat for i in met])
+    bed = track_at(now, now_s, ground_speed_mps(now))
+    level_m = 0.0 if bed is None else bed.level_m
+    found: list[Spot] = []
+    taken: list[tuple[float, float]] = []
+    best = sorted(zip(held, met, strict=True), reverse=True)[:LOOKED_AT]
+    for _, index in best:
+        flat = track[index].flat
+        if any(math.dist(flat, other) < 2.0 * REACH_M for other in taken):
+            continue
+        ways = _ways_to(now, here, track, index, level_m)
+        found += [_spot(track, index, way, ground, now_s) for way in ways]
+        taken += [flat] if ways else []
+        if len(taken) == MOST_PLACES:
+            break
+    return tuple(found)
+
+
+def _spot(
+    track: Sequence[Passed], index: int, way: _Way, ground: Ground, now_s: float
+) -> Spot:
+    around = [
+        passed for passed in track
+        if abs(passed.at_s - track[index].at_s) <= 0.5 * THERE_MIN * MINUTE_S
+    ]
+    there = [around[i * (len(around) - 1) // (THERE_MIN - 1)].flat for i in range(THERE_MIN)]
+    sampled = way.places[::SAMPLE_MIN]
+    held = ground.holds(at_min=now_s / MINUTE_S, places=[*sampled, *there])
+    return Spot(
+        toward_deg=way.toward_deg,
+        way=tuple(held[i // SAMPLE_MIN] for i in range(len(way.places))),
+        there=tuple(held[len(sampled):]), shallowest_m=way.shallowest_m,
+        since_min=(now_s - track[index].at_s) / MINUTE_S,
+        marks=sum(passed.marks for passed in around), hits=sum(passed.hits for passed in around),
+    )
+
+
+def _ways_to(
+    now: Now, here: GeoPoint, track: Sequence[Passed], index: int, level_m: float
+) -> list[_Way]:
+    """Those that are clear and not too long."""
+    ways = _straight(now, here, track[index], level_m), _retraced(now, track, index)
+    return [way for way in ways if way is not None and 1.0 <= way.minutes <= FARTHEST_MIN]
+
+
+def _straight(now: Now, here: GeoPoint, to: Passed, level_m: float) -> _Way | None:
+    chart = now.trip.chart
+    if chart is None:
+        return None
+    east, north = to.flat
+    course, distance = math.degrees(math.atan2(east, north)) % 360.0, math.hypot(east, north)
+    speed = ground_speed_on_course(
+        through_water_mps=now.speed_mps, course_deg=course, current=now.state.current
+    )
+    if speed <= 0.0:
+        return None
+    steps = max(math.ceil(distance / SAMPLE_M), 1)
+    places = [
+        moved(here, course_deg=course, distance_m=distance * i / steps) for i in range(steps + 1)
+    ]
+    known = [
+        depth + level_m for depth in map(chart.depth_m, places) if depth is not None
+    ]
+    if len(known) < len(places) or min(known) < BOAT_M or not _is_clear(now, places):
+        return None
+    minutes = max(round(distance / speed / MINUTE_S), 1)
+    return _Way(
+        distance / speed / MINUTE_S, course,
+        tuple((east * i / minutes, north * i / minutes) for i in range(1, minutes + 1)),
+        min(known),
+    )
+
+
+def _retraced(now: Now, track: Sequence[Passed], index: int) -> _Way | None:
+    """Back along the track, where no gap leaves it unknown."""
+    passed = list(reversed(track[index:]))
+    if any(
+        before.at_s - after.at_s > LONGEST_GAP_S for before, after in pairwise(passed)
+    ):
+        return None
+    if len(passed) < 2 or not _is_clear(now, [one.place for one in passed]):
+        return None
+    east, north = passed[min(AHEAD_MIN, len(passed) - 1)].flat
+    return _Way(
+        (passed[0].at_s - passed[-1].at_s) / MINUTE_S,
+        math.degrees(math.atan2(east, north)) % 360.0,
+        tuple(one.flat for one in passed), None,
+    )
+
+
+def _is_clear(now: Now, places: Sequence[GeoPoint]) -> bool:
+    return not any(_nearness(now, places))
+
+
+def _nearness(now: Now, places: Sequence[GeoPoint]) -> Iterator[bool]:
+    for feature in now.trip.keep_out:
+        for place in places:
+            yield may_reach(feature, place, BERTH_M) and beyond_m(feature, place) < BERTH_M
