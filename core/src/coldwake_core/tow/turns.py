@@ -12,6 +12,12 @@ from ..errors import InvalidInputError
 Side = Literal["port", "starboard"]
 
 TIGHTEST_M: Final = 2.0
+USUAL_RADIUS_M: Final = 30.0
+"""A turn with lines out, where nobody says how wide (judged)."""
+CUT_SHARE: Final = 0.12
+CUT_TRAIL_M: Final = 60.0
+"""A lure so far back cuts corners: it loses this share of its speed in an S-turn of the usual
+width, a shorter trail as much less (``manoeuvre.unfold``)."""
 
 
 def turn_radius_m(*, speed_mps: float, rate_degps: float) -> float:
@@ -73,6 +79,30 @@ def asked_radius_m(
     if radius_m is not None:
         raise InvalidInputError("rate_degps", rate_degps, "left out where a radius is given")
     return turn_radius_m(speed_mps=speed_mps, rate_degps=rate_degps)
+
+
+def turn_speed_share(*, outward_m: float, trail_m: float) -> float:
+    """Return how fast a lure is pulled in a turn of the usual width, as a share of the boat.
+
+    Parameters
+    ----------
+    outward_m : float
+        How far its tip or board stands to the outer side, m; negative inside.
+    trail_m : float
+        How far it trails, m.
+
+    Returns
+    -------
+    float
+        0 for a tip at the centre of the turn or beyond it.
+
+    Notes
+    -----
+    The tip goes round its own circle, R + outward_m, and the lure behind it cuts the corner: within
+    0.08 of the mean over an S-turn as it unfolds, for trails up to 60 m.
+    """
+    tip = max(1.0 + outward_m / USUAL_RADIUS_M, 0.0)
+    return tip * (1.0 - CUT_SHARE * min(trail_m / CUT_TRAIL_M, 1.0))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -8,20 +8,23 @@ from __future__ import annotations
 
 from bisect import bisect_left, bisect_right
 from collections import defaultdict
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Final
 
 from ..advice.marks import run_at_m
-from ..advice.shows import recipe_of, thumb_of
+from ..advice.shows import CLIPPED, recipe_of, thumb_of
 from ..constants import MPH_MPS
 from ..errors import CoreError
 from ..evidence.bait import stint_minutes
 from ..evidence.day_model import STEP_MIN, DayModel, expected
 from ..evidence.recipe import Recipe, Thumb
-from ..gear.setup import RodSetup, working_range
+from ..gear.setup import RodSetup, rig_kind, working_range
+from ..gear.tackle import Outfit
 from ..record.earlier import MOST_SHOWN, EarlierDay, ShownEarlier
-from ..record.state import Stint
+from ..record.state import Stint, Turn
+from ..tow.turns import USUAL_RADIUS_M, Side, TipInTurn, turn_speed_share
 from ..water.light import daylight
 from .now import Now
 from .today import method_now
@@ -40,6 +43,11 @@ ALIKE_MPS: Final = 0.1 * MPH_MPS
 ALIKE_M: Final = 0.5
 """What fished at one speed to a tenth of a mile an hour, one depth to half a metre and one setback
 to a metre is one recipe to days to come (judged: nearer the model's dials tell nothing apart)."""
+BEND_S: Final = 60.0
+"""A turn whose end nobody told counts for so long, one bend: what comes after may go the other way
+(judged)."""
+TURN_S: Final = 180.0
+"""What ended later was ended by the next one's beginning."""
 LEAST_SHOWN_MIN: Final = 10.0
 """A recipe that fished for less taught nothing."""
 
@@ -250,16 +258,19 @@ def _steps(now: Now, now_s: float) -> list[Step]:
             last = min(low + STEP_S, now_s if stint.end_s is None else stint.end_s)
             if last <= first:
                 continue
-            begun = bisect_left(times, last)
             bites = hits[stint.rod_id]
-            pieces[index].append(Piece(
-                stint.rod_id, stint.setup, stint.setting_m,
-                state.speeds[begun - 1][1] if begun else now.speed_mps,
-                _between(bites, first, last, to_the_end=last == stint.end_s),
-                stint_minutes(
-                    stint, first, last, looks=state.bait_looks.get(stint.rod_id, ()), hits=bites
-                ),
-            ))
+            for since, until, toward in _bends(state.turns, first, last):
+                begun = bisect_left(times, until)
+                speed = state.speeds[begun - 1][1] if begun else now.speed_mps
+                pieces[index].append(Piece(
+                    stint.rod_id, stint.setup, stint.setting_m,
+                    speed if toward is None else _in_turn(state.outfit, stint, speed, toward),
+                    _between(bites, since, until, to_the_end=until == stint.end_s),
+                    stint_minutes(
+                        stint, since, until, looks=state.bait_looks.get(stint.rod_id, ()),
+                        hits=bites,
+                    ),
+                ))
     # Sonar tells depths by the foot: hundreds of marks lie at a few dozen of them.
     run_at: dict[float, float] = {}
     for timed in state.marks:
@@ -274,6 +285,40 @@ def _steps(now: Now, now_s: float) -> list[Step]:
         (tuple(sorted(p, key=lambda piece: (piece.rod_id, piece.setting_m))), tuple(sorted(m)))
         for p, m in zip(pieces, marks, strict=True)
     ]
+
+
+def _bends(
+    turns: list[Turn], first: float, last: float
+) -> Iterator[tuple[float, float, Side | None]]:
+    """A spell cut at the turns that were told: from, to, and toward which side it turned."""
+    at = first
+    for turn in turns:
+        since = max(turn.start_s, at)
+        over = turn.start_s + BEND_S
+        if turn.end_s is not None and turn.end_s - turn.start_s <= TURN_S:
+            over = turn.end_s
+        until = min(over, last)
+        if until > since:
+            if since > at:
+                yield at, since, None
+            yield since, until, turn.toward
+            at = until
+    if last > at:
+        yield at, last, None
+
+
+def _in_turn(outfit: Outfit, stint: Stint, speed_mps: float, toward: Side) -> float:
+    """How fast a lure is pulled through a turn: inside slower, outside faster."""
+    tip = TipInTurn(
+        radius_m=USUAL_RADIUS_M, toward=toward, aft_m=0.0,
+        side_m=outfit.place(stint.setup.place_id).side_m,
+    )
+    clipped = rig_kind(outfit, stint.setup) in CLIPPED
+    share = turn_speed_share(
+        outward_m=tip.outward_m, trail_m=stint.setup.setback_m if clipped else stint.setting_m
+    )
+    # Turns of one boat are much alike: what it solves for one serves the next.
+    return round(speed_mps * share, 2)
 
 
 def _between(times: list[float], first: float, last: float, *, to_the_end: bool) -> int:
