@@ -11,6 +11,7 @@ from collections import defaultdict
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from functools import lru_cache
+from operator import itemgetter
 from typing import Final
 
 from ..advice.marks import run_at_m
@@ -246,7 +247,6 @@ def _steps(now: Now, now_s: float) -> list[Step]:
     count = min(max(int((now_s - start) // STEP_S), 0), MOST_STEPS)
     pieces: list[list[Piece]] = [[] for _ in range(count)]
     marks: list[list[tuple[float, int]]] = [[] for _ in range(count)]
-    times = [at_s for at_s, _ in state.speeds]
     hits: dict[str, list[float]] = defaultdict(list)
     for at_s, rod_id, kind in state.bites:
         if kind == "hit":
@@ -259,10 +259,8 @@ def _steps(now: Now, now_s: float) -> list[Step]:
             if last <= first:
                 continue
             bites = hits[stint.rod_id]
-            for since, until, toward in _bends(state.turns, first, last):
-                begun = bisect_left(times, until)
-                speed = state.speeds[begun - 1][1] if begun else now.speed_mps
-                pieces[index].append(Piece(
+            pieces[index] += [
+                Piece(
                     stint.rod_id, stint.setup, stint.setting_m,
                     speed if toward is None else _in_turn(state.outfit, stint, speed, toward),
                     _between(bites, since, until, to_the_end=until == stint.end_s),
@@ -270,7 +268,10 @@ def _steps(now: Now, now_s: float) -> list[Step]:
                         stint, since, until, looks=state.bait_looks.get(stint.rod_id, ()),
                         hits=bites,
                     ),
-                ))
+                )
+                for begun, over, toward in _bends(state.turns, first, last)
+                for since, until, speed in _even(state.speeds, now.speed_mps, begun, over)
+            ]
     # Sonar tells depths by the foot: hundreds of marks lie at a few dozen of them.
     run_at: dict[float, float] = {}
     for timed in state.marks:
@@ -305,6 +306,32 @@ def _bends(
             at = until
     if last > at:
         yield at, last, None
+
+
+def _even(
+    speeds: list[tuple[float, float]], otherwise_mps: float, first: float, last: float
+) -> Iterator[tuple[float, float, float]]:
+    """A spell cut where the speed changed, with its mean: a wheel's wobble is no change."""
+    at = bisect_right(speeds, first, key=itemgetter(0))
+    # Before any speed was told, the first that was.
+    steady = speeds[at - 1][1] if at else speeds[0][1] if speeds else otherwise_mps
+    begun = since = first
+    going, way = steady, 0.0
+    for when, speed in speeds[at:bisect_left(speeds, last, key=itemgetter(0))]:
+        way += going * (when - since)
+        since, going = when, speed
+        if abs(speed - steady) >= ALIKE_MPS:
+            if when > begun:
+                yield begun, when, _mean(steady, way, when - begun)
+            begun, steady, way = when, speed, 0.0
+    way += going * (last - since)
+    yield begun, last, _mean(steady, way, last - begun)
+
+
+def _mean(steady_mps: float, way_m: float, time_s: float) -> float:
+    mean = way_m / time_s
+    # To a hundredth where it wobbled: what is solved for one spell serves the next.
+    return steady_mps if abs(mean - steady_mps) < 1e-9 else round(mean, 2)
 
 
 def _in_turn(outfit: Outfit, stint: Stint, speed_mps: float, toward: Side) -> float:

@@ -1,0 +1,63 @@
+"""The record in pieces: what each rod fished, cut where the speed changed."""
+
+from __future__ import annotations
+
+import math
+from typing import Any
+
+import pytest
+from trip_cases import at, event, session
+
+from coldwake_core.trip.learnt import _steps
+
+
+def pieces(*more: dict[str, Any], until: float = 20.0) -> list[tuple[float, float, int]]:
+    """Speed, minutes and hits of the one rod that is out, in order of time from minute 5 on."""
+    opened = session(event("line_set", 1, rod_id="rod-1", setting_m=30.0), *more)
+    return [
+        (piece.speed_mps, pytest.approx(piece.minutes), piece.hits)
+        for found, _ in _steps(opened.now, at(until))[1:] for piece in found
+    ]
+
+
+def speeds(*told: tuple[float, float]) -> list[dict[str, Any]]:
+    return [event("speed_changed", minute, speed_mps=mps) for minute, mps in told]
+
+
+def hit(minute: float) -> dict[str, Any]:
+    return event("hit", minute, rod_id="rod-1")
+
+
+def test_a_bite_belongs_to_the_speed_it_came_at_and_each_has_its_minutes():
+    told = pieces(*speeds((0, 0.7), (7, 0.9)), hit(6.0), hit(8.5), hit(9.0), until=15)
+    assert told == [(0.7, 2.0, 1), (0.9, 3.0, 2), (0.9, 5.0, 0)]
+    back = pieces(*speeds((0, 0.7), (6, 0.9), (8, 0.72)), until=10)
+    assert back == [(0.7, 1.0, 0), (0.9, 2.0, 0), (0.72, 2.0, 0)]
+    # One that comes with the change is counted once.
+    assert sum(found[2] for found in pieces(*speeds((0, 0.7), (7, 0.9)), hit(7.0), until=10)) == 1
+
+
+def test_a_wheels_wobble_cuts_nothing_and_its_mean_is_what_was_fished():
+    wobble = speeds((0, 0.70), (5.0, 0.72), (6.0, 0.68), (8.0, 0.74), (9.0, 0.72))
+    ((speed, minutes, _),) = pieces(*wobble, until=10)
+    mean = (0.72 * 1 + 0.68 * 2 + 0.74 * 1 + 0.72 * 1) / 5.0
+    assert speed == pytest.approx(mean, abs=0.005)
+    assert minutes == 5.0
+
+
+def test_from_one_speed_by_small_steps_to_another_is_a_change():
+    creep = speeds((0, 0.70), *((5.0 + 0.5 * i, 0.70 + 0.02 * i) for i in range(1, 8)))
+    found = pieces(*creep, until=10)
+    assert len(found) > 1
+    assert found[0][0] < found[-1][0]
+    assert math.fsum(minutes.expected for _, minutes, _ in found) == pytest.approx(5.0)
+
+
+def test_two_speeds_of_one_second_and_none_before_the_first():
+    at_once = [event("speed_changed", 8, speed_mps=mps) for mps in (0.5, 0.9)]
+    told = pieces(*speeds((0, 0.7)), *at_once, until=10)
+    # One after the other, in no time: two minutes of one of them.
+    assert [minutes for _, minutes, _ in told] == [3.0, 2.0]
+    assert told[1][0] in (0.5, 0.9)
+    # Until anybody said, the first that was told.
+    assert pieces(*speeds((12, 0.9), (15, 0.6)), until=10)[0][0] == 0.9
