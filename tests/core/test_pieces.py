@@ -8,7 +8,7 @@ from typing import Any
 import pytest
 from trip_cases import at, event, session
 
-from coldwake_core.trip.learnt import _steps
+from coldwake_core.trip.pieces import steps_of
 
 
 def pieces(*more: dict[str, Any], until: float = 20.0) -> list[tuple[float, float, int]]:
@@ -16,7 +16,7 @@ def pieces(*more: dict[str, Any], until: float = 20.0) -> list[tuple[float, floa
     opened = session(event("line_set", 1, rod_id="rod-1", setting_m=30.0), *more)
     return [
         (piece.speed_mps, pytest.approx(piece.minutes), piece.hits)
-        for found, _ in _steps(opened.now, at(until))[1:] for piece in found
+        for found, _ in steps_of(opened.now, at(until))[1:] for piece in found
     ]
 
 

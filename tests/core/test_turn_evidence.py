@@ -16,7 +16,8 @@ from coldwake_core.decode import encode
 from coldwake_core.evidence.recipe import Recipe
 from coldwake_core.tow.manoeuvre import Towed, chain, unfold
 from coldwake_core.tow.turns import USUAL_RADIUS_M, turn_speed_share
-from coldwake_core.trip.learnt import _steps, learnt, taught
+from coldwake_core.trip.learnt import learnt, taught
+from coldwake_core.trip.pieces import steps_of
 
 SPEED = 0.8
 RECIPE = Recipe(
@@ -113,7 +114,7 @@ def test_a_turn_takes_no_minute_from_what_was_fished_nor_counts_one_twice():
         lessons = taught(fished(*HITS, *told).now, at(60))
         assert sum(item.minutes for item in lessons) == pytest.approx(2 * 59.0, abs=10.0)
     # To hold all, also what fished under ten minutes, the record is asked in pieces.
-    steps = _steps(fished(*HITS, *overlapping).now, at(60))
+    steps = steps_of(fished(*HITS, *overlapping).now, at(60))
     pieces = [piece for found, _ in steps for piece in found]
     assert math.fsum(piece.minutes for piece in pieces) == pytest.approx(2 * 59.0)
     assert sum(piece.hits for piece in pieces) == len(HITS)
@@ -128,7 +129,7 @@ def test_a_lure_behind_a_clip_trails_by_its_setback():
     assert setup.place_id == "rigger-port"
     assert abs(setup.setback_m - 9.0) > 5.0
     speeds = {
-        piece.speed_mps for pieces, _ in _steps(opened.now, at(30)) for piece in pieces
+        piece.speed_mps for pieces, _ in steps_of(opened.now, at(30)) for piece in pieces
         if piece.rod_id == "rod-3"
     }
     # To port the port rigger is inside.
