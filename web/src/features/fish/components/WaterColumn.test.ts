@@ -105,6 +105,28 @@ describe('WaterColumn', () => {
     expect(asked.at(-1)![1]).toBe(view.bottom_m)
   })
 
+  it.each([
+    [1, 'below'],
+    [30, 'above'],
+  ])('names a comfort band down to %i ft %s its lower edge, clear of the surface', (baseFt, side) => {
+    const comfort = { low_degc: 10, high_degc: 15, layers: [{ top_m: 0, base_m: baseFt * FT }] }
+    const wrapper = show(WaterColumn, {
+      view: { ...view, comfort, rods: [rodAt('rod-1', 44)] },
+      preview: null,
+      rodIndex: () => 0,
+      boatLengthM: 4.9,
+      selected: null,
+      numberFor: async (id: string, depthM: number) => at(id, depthM / FT),
+      setDepth: async () => true,
+    })
+    const words = Number(wrapper.get('[data-test=comfort] text').attributes('y'))
+    const edge = Number(wrapper.get('[data-test=comfort] line').attributes('y1'))
+    const surface = Number(wrapper.get('line.surface').attributes('y1'))
+    expect(words > edge).toBe(side === 'below')
+    // Letters of 12 px stand on their y.
+    expect(words - 12).toBeGreaterThan(surface)
+  })
+
   it('says what to do first where no line is out', () => {
     const bare = column({}, [{ ...rod, line: null }])
     expect(bare.text()).toContain('Set a rod below')

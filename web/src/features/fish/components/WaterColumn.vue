@@ -131,13 +131,15 @@ function boxAround(cx: number, cy: number, rx: number, ry: number): Box {
   return { x0: cx - rx, y0: cy - ry, x1: cx + rx, y1: cy + ry }
 }
 
+/** The middle of a band's words: on its lower edge, or under it where the band has no room for them below the surface. */
+const bandY = (baseM: number): number => y(baseM) + (y(baseM) - 17 < TOP ? 9 : -9)
 /** The end of a band's lower edge, or the place between, where its words cover least. */
 const bandX = computed(() => {
   const taken = [...labels.value.values()]
   const lures = drawn.value.map(({ line }) => boxAround(x(line.trail_m), y(line.depth_m), 11, 11))
   return props.view.comfort.layers.map((layer) => {
     const long = bandWords.value.length * 6.4
-    const middle = y(layer.base_m) - 9
+    const middle = bandY(layer.base_m)
     const wish = (from: number): Box => ({ x0: from, y0: middle - 7, x1: from + long, y1: middle + 7 })
     const room = width.value - RIGHT.value - LEFT.value - long - 16
     const starts = Array.from({ length: 9 }, (_, i) => LEFT.value + 8 + (room * i) / 8)
@@ -243,7 +245,7 @@ watch(labels, (now) => (seated = now), { flush: 'post' })
           fill="var(--comfort)"
         />
         <line :x1="LEFT" :x2="width - RIGHT" :y1="y(layer.base_m)" :y2="y(layer.base_m)" class="comfort-edge" />
-        <text v-if="bandX[i] !== null" :x="bandX[i]!" :y="y(layer.base_m) - 5" class="small">{{ bandWords }}</text>
+        <text v-if="bandX[i] !== null" :x="bandX[i]!" :y="bandY(layer.base_m) + 4" class="small">{{ bandWords }}</text>
       </g>
       <g v-for="tick in depthTicks" :key="tick">
         <line :x1="LEFT" :x2="width - RIGHT" :y1="y(tick)" :y2="y(tick)" class="tick" />
