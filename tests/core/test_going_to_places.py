@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import re
 from itertools import pairwise
 from typing import Any
 
@@ -181,7 +182,7 @@ def test_a_place_is_advised_with_its_reason_and_a_pass_begins():
     move = held.view(at(NOW_MIN)).move
     assert (move.answer.kind, move.basis) == ("place", "evidence")
     assert move.answer.title == "Go back to where fish were met, south-west"
-    assert "fish were marked" in move.reason
+    assert re.search(r"^3\d minutes ago \d+ fish were marked and \d hit there: ", move.reason)
     assert "look yourself" in move.reason
     assert move.gain_hits >= LEAST_TURN_HITS
     assert move.answer.change.pass_begun.toward_deg == pytest.approx(213.0, abs=8.0)

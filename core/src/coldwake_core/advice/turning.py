@@ -123,9 +123,9 @@ def place_move(now: Situation, recipes: Iterable[Recipe], thumb: Thumb | None) -
     if spot is None:
         return None
     minutes = ROUND_MIN + len(spot.way) + len(spot.there)
+    fish = "1 fish was" if spot.marks == 1 else f"{spot.marks} fish were"
     met = " and ".join([
-        *([f"{spot.marks} fish were marked"] if spot.marks else []),
-        *([f"{spot.hits} hit"] if spot.hits else []),
+        *([f"{fish} marked"] if spot.marks else []), *([f"{spot.hits} hit"] if spot.hits else []),
     ])
     lies = sum(spot.there) / len(spot.there)
     how = "back along your own track" if spot.shallowest_m is None else (
