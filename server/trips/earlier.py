@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import time
 from datetime import datetime
 from typing import Any
 
@@ -20,6 +21,11 @@ LEAST_LIKE = 0.05
 MOST_LOOKED_AT = 60
 VERSION = 3
 """Raised when lessons of before say less than those of now."""
+OLDEST_READ = 2
+"""Lessons of before are written otherwise."""
+PATIENCE_S = 1.0
+"""So long one request works lessons out, s; what an earlier version or fewer events taught stands
+in for the rest, and the next request goes on."""
 
 
 def earlier_days(
@@ -35,8 +41,15 @@ def earlier_days(
         owner_id=owner.pk, species=species, is_ended=True, is_practice=False
     )
     found = []
+    until = None
     for trip in trips.exclude(started_at__gt=started_at)[:MOST_LOOKED_AT]:
-        lesson = lesson_of(trip)
+        lesson, is_old = trip.taught, _is_old(trip)
+        # At least one each time, so that none waits for ever.
+        if is_old and (until is None or time.monotonic() < until):
+            lesson = _worked_out(trip)
+            until = until or time.monotonic() + PATIENCE_S
+        if lesson is None or lesson.get("version", 0) < OLDEST_READ:
+            continue
         like = likeness(today, DayMarks(
             day_of_year=float(trip.started_at.timetuple().tm_yday), water=trip.water_name,
             surface_degc=lesson["surface_degc"], secchi_m=lesson["secchi_m"],
@@ -52,14 +65,16 @@ def earlier_days(
     return [encode(day) for day in found[:MOST_DAYS]]
 
 
-def lesson_of(trip: Trip) -> dict[str, Any]:
-    """Return what a trip taught: worked out once, and anew when something came late."""
-    seq = last_seq(trip)
+def _is_old(trip: Trip) -> bool:
     kept = trip.taught or {}
-    if (kept.get("seq"), kept.get("version")) == (seq, VERSION):
-        return dict(kept)
+    return (kept.get("seq"), kept.get("version")) != (last_seq(trip), VERSION)
+
+
+def _worked_out(trip: Trip) -> dict[str, Any]:
+    """Return what a trip taught, and keep it."""
     lesson: dict[str, Any] = {
-        "seq": seq, "version": VERSION, "shown": [], "surface_degc": None, "secchi_m": None,
+        "seq": last_seq(trip), "version": VERSION, "shown": [], "surface_degc": None,
+        "secchi_m": None,
     }
     try:
         now = trip_now(trip)

@@ -15,8 +15,9 @@ def quick_passwords(settings: Any) -> None:
 
 @pytest.fixture(autouse=True)
 def whole_seasons(monkeypatch: Any) -> None:
-    """A slow machine's answers say that days wait; a test of something else gets all of them."""
+    """On a slow machine days and lessons wait; a test of something else gets all of them."""
     monkeypatch.setattr("seasons.digests.PATIENCE_S", 60.0)
+    monkeypatch.setattr("trips.earlier.PATIENCE_S", 60.0)
 
 
 @pytest.fixture(autouse=True)

@@ -10,6 +10,7 @@ import pytest
 from django.contrib.auth import get_user_model
 from django.test import Client
 
+from trips import earlier
 from trips.models import Trip
 from trips.queries import forget_trips
 from waters.models import Water
@@ -102,3 +103,27 @@ def test_what_comes_late_changes_what_a_trip_taught_and_one_without_hits_teaches
     dry = start(client, name="Dry")
     fish(client, dry, hits=0)
     assert [day["name"] for day in start(client)["earlier"]] == ["Now"]
+
+
+def test_many_old_lessons_hold_no_beginning_up_and_each_is_renewed_in_its_turn(client, monkeypatch):
+    monkeypatch.setattr(earlier, "PATIENCE_S", 0.0)
+    for name in ("One", "Two", "Three"):
+        fish(client, start(client, name=name), hits=3)
+    Trip.objects.update(taught=None)
+    # Never worked out, it teaches nothing yet: one more with each trip that begins.
+    assert [len(start(client)["earlier"]) for _ in range(4)] == [1, 2, 3, 3]
+    for trip in Trip.objects.filter(name__in=("One", "Two", "Three")):
+        half = [{**item, "hits": 1} for item in trip.taught["shown"]]
+        Trip.objects.filter(pk=trip.pk).update(taught={**trip.taught, "version": 2, "shown": half})
+    # What an earlier version taught stands in until its turn comes.
+    taught = [
+        sorted(sum(item["hits"] for item in day["shown"]) for day in start(client)["earlier"])
+        for _ in range(4)
+    ]
+    assert [len(days) for days in taught] == [3, 3, 3, 3]
+    assert [days.count(3) for days in taught] == [1, 2, 3, 3]
+    # What is written otherwise stands in for nothing.
+    Trip.objects.filter(is_ended=True).update(taught={"seq": 0, "version": 1})
+    assert len(start(client)["earlier"]) == 1
+    monkeypatch.setattr(earlier, "PATIENCE_S", 60.0)
+    assert len(start(client)["earlier"]) == 3
