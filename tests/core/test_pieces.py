@@ -8,6 +8,7 @@ from typing import Any
 import pytest
 from trip_cases import at, event, session
 
+from coldwake_core.constants import MPH_MPS
 from coldwake_core.trip.pieces import steps_of
 
 
@@ -43,6 +44,16 @@ def test_a_wheels_wobble_cuts_nothing_and_its_mean_is_what_was_fished():
     mean = (0.72 * 1 + 0.68 * 2 + 0.74 * 1 + 0.72 * 1) / 5.0
     assert speed == pytest.approx(mean, abs=0.005)
     assert minutes == 5.0
+
+
+def test_a_wheel_that_is_heard_by_the_tenth_is_steady_and_a_step_of_two_tenths_is_not():
+    def heard(*mph: float) -> int:
+        told = [(5.0 + 0.5 * i, value * MPH_MPS) for i, value in enumerate(mph)]
+        return len(pieces(*speeds((0, mph[0] * MPH_MPS), *told), until=10))
+
+    assert heard(1.6, 1.7, 1.6, 1.7, 1.6, 1.73) == 1
+    assert heard(1.6, 1.8) == 2
+    assert heard(1.6, 1.4) == 2
 
 
 def test_from_one_speed_by_small_steps_to_another_is_a_change():

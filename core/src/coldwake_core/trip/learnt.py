@@ -7,6 +7,7 @@ from functools import lru_cache
 from typing import Final
 
 from ..advice.shows import recipe_of, thumb_of
+from ..constants import MPH_MPS
 from ..errors import CoreError
 from ..evidence.day_model import DayModel, expected
 from ..evidence.recipe import Recipe, Thumb
@@ -14,7 +15,7 @@ from ..gear.setup import RodSetup, working_range
 from ..record.earlier import MOST_SHOWN, EarlierDay, ShownEarlier
 from ..water.light import daylight
 from .now import Now
-from .pieces import ALIKE_MPS, STEP_S, Piece, steps_of
+from .pieces import STEP_S, Piece, steps_of
 from .today import method_now
 
 DEEPEST_M = 36.0
@@ -24,6 +25,7 @@ KEEP_EVERY: Final = 12
 KEEP_LAST: Final = 3
 """The model is kept as it was after each hour, and after the last steps: a tap that comes late is
 learnt from there."""
+ALIKE_MPS: Final = 0.1 * MPH_MPS
 ALIKE_M: Final = 0.5
 """What fished at one speed to a tenth of a mile an hour, one depth to half a metre and one setback
 to a metre is one recipe to days to come (judged: nearer the model's dials tell nothing apart)."""

@@ -27,8 +27,8 @@ from .now import Now
 STEP_S = STEP_MIN * 60.0
 MOST_STEPS = 288
 """A day and a night of five minutes; what was before is Review's."""
-ALIKE_MPS: Final = 0.1 * MPH_MPS
-"""Speeds nearer than a tenth of a mile an hour are one: a wheel's wobble (judged)."""
+STEADY_MPS: Final = 0.15 * MPH_MPS
+"""Less than this is a wheel's wobble, and no change: a hand goes by two tenths (judged)."""
 BEND_S: Final = 60.0
 """A turn whose end nobody told counts for so long, one bend: what comes after may go the other way
 (judged)."""
@@ -144,7 +144,7 @@ def _even(
     for when, speed in speeds[at:bisect_left(speeds, last, key=itemgetter(0))]:
         way += going * (when - since)
         since, going = when, speed
-        if abs(speed - steady) >= ALIKE_MPS:
+        if abs(speed - steady) >= STEADY_MPS:
             if when > begun:
                 yield begun, when, _mean(steady, way, when - begun)
             begun, steady, way = when, speed, 0.0

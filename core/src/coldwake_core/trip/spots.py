@@ -13,22 +13,24 @@ from ..advice.turning import AHEAD_MIN, FARTHEST_MIN, THERE_MIN
 from ..boat.current import ground_speed_on_course
 from ..chart.features import beyond_m, may_reach
 from ..chart.grid import GeoPoint, moved
-from ..evidence.ground import REACH_M, Ground
+from ..evidence.ground import HIT_MARKS, REACH_M, Ground
 from .now import Now
 from .track import ground_speed_mps, track_at
 
 MINUTE_S: Final = 60.0
 LONGEST_GAP_S: Final = 180.0
 """Between places further apart in time nobody knows how the boat went (judged)."""
-MOST_PLACES: Final = 3
-LOOKED_AT: Final = 12
+MOST_PLACES: Final = 2
+LOOKED_AT: Final = 24
 BERTH_M: Final = 40.0
 """So far a way stays from closed water and hazards (judged)."""
 BOAT_M: Final = 2.0
 """Less water is no way for a boat, whatever hangs below it (judged)."""
 SAMPLE_M: Final = 25.0
 SAMPLE_MIN: Final = 3
-"""The way there is looked at each so many metres for the bottom, each so many minutes for fish."""
+THERE_EACH_MIN: Final = 2
+"""The way there is looked at each so many metres for the bottom, each so many minutes for fish; the
+place itself more closely."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -83,7 +85,7 @@ def spots(
     Returns
     -------
     tuple of Spot
-        Of three places at most, those that hold most, each by the ways that are clear: whether
+        Of two places at most, those that hold most, each by the ways that are clear: whether
         the lures that are out go clear too is for who goes.
 
     Notes
@@ -95,41 +97,53 @@ def spots(
         i for i, passed in enumerate(track)
         if passed.marks + passed.hits and now_s - passed.at_s > AHEAD_MIN * MINUTE_S
     ]
+    # Where most was met, the latest first: a day has hundreds of minutes with a mark.
+    met = sorted(met, key=lambda i: (-track[i].marks - HIT_MARKS * track[i].hits, -i))[:LOOKED_AT]
     held = ground.holds(at_min=now_s / MINUTE_S, places=[track[i].flat for i in met])
     bed = track_at(now, now_s, ground_speed_mps(now))
     level_m = 0.0 if bed is None else bed.level_m
     found: list[Spot] = []
     taken: list[tuple[float, float]] = []
-    best = sorted(zip(held, met, strict=True), reverse=True)[:LOOKED_AT]
-    for _, index in best:
+    for _, index in sorted(zip(held, met, strict=True), reverse=True):
         flat = track[index].flat
         if any(math.dist(flat, other) < 2.0 * REACH_M for other in taken):
             continue
         ways = _ways_to(now, here, track, index, level_m)
-        found += [_spot(track, index, way, ground, now_s) for way in ways]
+        found += _spots_by(track, index, ways, ground, now_s)
         taken += [flat] if ways else []
         if len(taken) == MOST_PLACES:
             break
     return tuple(found)
 
 
-def _spot(
-    track: Sequence[Passed], index: int, way: _Way, ground: Ground, now_s: float
-) -> Spot:
+def _spots_by(
+    track: Sequence[Passed], index: int, ways: Sequence[_Way], ground: Ground, now_s: float
+) -> list[Spot]:
+    """A place, once by each way there."""
     around = [
         passed for passed in track
         if abs(passed.at_s - track[index].at_s) <= 0.5 * THERE_MIN * MINUTE_S
     ]
-    there = [around[i * (len(around) - 1) // (THERE_MIN - 1)].flat for i in range(THERE_MIN)]
-    sampled = way.places[::SAMPLE_MIN]
-    held = ground.holds(at_min=now_s / MINUTE_S, places=[*sampled, *there])
-    return Spot(
-        toward_deg=way.toward_deg,
-        way=tuple(held[i // SAMPLE_MIN] for i in range(len(way.places))),
-        there=tuple(held[len(sampled):]), shallowest_m=way.shallowest_m,
-        since_min=(now_s - track[index].at_s) / MINUTE_S,
-        marks=sum(passed.marks for passed in around), hits=sum(passed.hits for passed in around),
+    looks = THERE_MIN // THERE_EACH_MIN
+    there = [around[i * (len(around) - 1) // (looks - 1)].flat for i in range(looks)]
+    sampled = [way.places[::SAMPLE_MIN] for way in ways]
+    held = ground.holds(
+        at_min=now_s / MINUTE_S, places=[*there, *(place for places in sampled for place in places)]
     )
+    found, begun = [], looks
+    for way, places in zip(ways, sampled, strict=True):
+        on_it = held[begun:begun + len(places)]
+        begun += len(places)
+        found.append(Spot(
+            toward_deg=way.toward_deg,
+            way=tuple(on_it[i // SAMPLE_MIN] for i in range(len(way.places))),
+            there=tuple(held[i // THERE_EACH_MIN] for i in range(THERE_MIN)),
+            shallowest_m=way.shallowest_m,
+            since_min=(now_s - track[index].at_s) / MINUTE_S,
+            marks=sum(passed.marks for passed in around),
+            hits=sum(passed.hits for passed in around),
+        ))
+    return found
 
 
 def _ways_to(
