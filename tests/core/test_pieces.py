@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from typing import Any
 
 import pytest
 from trip_cases import at, event, session
 
 from coldwake_core.constants import MPH_MPS
+from coldwake_core.trip.learnt import learnt
 from coldwake_core.trip.pieces import steps_of
 
 
@@ -72,3 +74,25 @@ def test_two_speeds_of_one_second_and_none_before_the_first():
     assert told[1][0] in (0.5, 0.9)
     # Until anybody said, the first that was told.
     assert pieces(*speeds((12, 0.9), (15, 0.6)), until=10)[0][0] == 0.9
+
+
+def test_a_bite_right_after_a_change_is_learnt_though_its_spell_was_short():
+    def level(*more: dict[str, Any]) -> float:
+        opened = session(event("line_set", 1, rod_id="rod-1", setting_m=30.0), *more)
+        return learnt(opened.now, at(20)).mean[0]
+
+    # Six seconds on, the fish takes the line out of the water with it.
+    change, bite = speeds((0, 0.7), (12, 0.9)), event("hooked", 12.1, rod_id="rod-1")
+    assert level(*change, hit(12.1), bite) > level(*change, event("line_in", 12.1, rod_id="rod-1"))
+
+
+def test_a_turn_with_what_is_no_longer_aboard_spoils_no_record():
+    opened = session(
+        event("line_set", 1, rod_id="rod-1", setting_m=30.0),
+        event("turn_begun", 7, toward="port"),
+    )
+    stints = opened.state.stints
+    stints[:] = [replace(s, setup=replace(s.setup, place_id="sold")) for s in stints]
+    found = [piece for pieces, _ in steps_of(opened.now, at(20)) for piece in pieces]
+    assert math.fsum(piece.minutes for piece in found) == pytest.approx(19.0)
+    assert math.isfinite(learnt(opened.now, at(20)).mean[0])

@@ -210,7 +210,7 @@ def is_possible(now: Situation, setup: RodSetup, worn: RodSetup) -> bool:
     if any(finding.severity == "stop" for finding in found):
         return False
     mends = {finding.rule_id for finding in found if finding.severity == "mend"}
-    return mends <= {finding.rule_id for finding in findings(now, worn)}
+    return not mends or mends <= {finding.rule_id for finding in findings(now, worn)}
 
 
 def findings(now: Situation, setup: RodSetup) -> tuple[Finding, ...]:

@@ -29,6 +29,8 @@ ALIKE_MPS: Final = 0.1 * MPH_MPS
 ALIKE_M: Final = 0.5
 """What fished at one speed to a tenth of a mile an hour, one depth to half a metre and one setback
 to a metre is one recipe to days to come (judged: nearer the model's dials tell nothing apart)."""
+LEAST_MIN: Final = 0.25
+"""Fewer rod-minutes are counted with a hit alone, and as so many."""
 LEAST_SHOWN_MIN: Final = 10.0
 """A recipe that fished for less taught nothing."""
 
@@ -174,9 +176,11 @@ def _teach(
         if key not in shown:
             shown[key] = _shown(now, piece)
         recipe = shown[key]
-        if recipe is not None and piece.minutes > 0.25:
+        # A dry moment says nothing; a bite right after a change is that change's.
+        if recipe is not None and (piece.hits or piece.minutes > LEAST_MIN):
             model.count(
-                model.weights(recipe, thumb), piece.hits, piece.minutes, passing=passing
+                model.weights(recipe, thumb), piece.hits, max(piece.minutes, LEAST_MIN),
+                passing=passing,
             )
     model.mark(marks)
 

@@ -16,6 +16,7 @@ from typing import Final
 from ..advice.marks import run_at_m
 from ..advice.shows import CLIPPED
 from ..constants import MPH_MPS
+from ..errors import CoreError
 from ..evidence.bait import stint_minutes
 from ..evidence.day_model import STEP_MIN
 from ..gear.setup import RodSetup, rig_kind
@@ -33,7 +34,8 @@ BEND_S: Final = 60.0
 """A turn whose end nobody told counts for so long, one bend: what comes after may go the other way
 (judged)."""
 TURN_S: Final = 180.0
-"""What ended later was ended by the next one's beginning."""
+"""A turn whose end nobody told is over after this (judged); one that ended later was ended by the
+next one's beginning."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -160,11 +162,13 @@ def _mean(steady_mps: float, way_m: float, time_s: float) -> float:
 
 def _in_turn(outfit: Outfit, stint: Stint, speed_mps: float, toward: Side) -> float:
     """How fast a lure is pulled through a turn: inside slower, outside faster."""
-    tip = TipInTurn(
-        radius_m=USUAL_RADIUS_M, toward=toward, aft_m=0.0,
-        side_m=outfit.place(stint.setup.place_id).side_m,
-    )
-    clipped = rig_kind(outfit, stint.setup) in CLIPPED
+    try:
+        side_m = outfit.place(stint.setup.place_id).side_m
+        clipped = rig_kind(outfit, stint.setup) in CLIPPED
+    except CoreError:
+        # Of what is no longer aboard nobody learns anything.
+        return speed_mps
+    tip = TipInTurn(radius_m=USUAL_RADIUS_M, toward=toward, aft_m=0.0, side_m=side_m)
     share = turn_speed_share(
         outward_m=tip.outward_m, trail_m=stint.setup.setback_m if clipped else stint.setting_m
     )

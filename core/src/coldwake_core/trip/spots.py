@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 from typing import Final
@@ -58,7 +58,6 @@ class Passed:
 
 @dataclass(frozen=True, slots=True)
 class _Way:
-    minutes: float
     toward_deg: float
     places: tuple[tuple[float, float], ...]
     shallowest_m: float | None
@@ -108,9 +107,11 @@ def spots(
         flat = track[index].flat
         if any(math.dist(flat, other) < 2.0 * REACH_M for other in taken):
             continue
-        ways = _ways_to(now, here, track, index, level_m)
-        found += _spots_by(track, index, ways, ground, now_s)
-        taken += [flat] if ways else []
+        asked = _straight(now, here, track[index], level_m), _retraced(now, track, index)
+        ways = [way for way in asked if way is not None]
+        if ways:
+            found += _spots_by(track, index, ways, ground, now_s)
+            taken.append(flat)
         if len(taken) == MOST_PLACES:
             break
     return tuple(found)
@@ -146,14 +147,6 @@ def _spots_by(
     return found
 
 
-def _ways_to(
-    now: Now, here: GeoPoint, track: Sequence[Passed], index: int, level_m: float
-) -> list[_Way]:
-    """Those that are clear and not too long."""
-    ways = _straight(now, here, track[index], level_m), _retraced(now, track, index)
-    return [way for way in ways if way is not None and 1.0 <= way.minutes <= FARTHEST_MIN]
-
-
 def _straight(now: Now, here: GeoPoint, to: Passed, level_m: float) -> _Way | None:
     chart = now.trip.chart
     if chart is None:
@@ -163,7 +156,7 @@ def _straight(now: Now, here: GeoPoint, to: Passed, level_m: float) -> _Way | No
     speed = ground_speed_on_course(
         through_water_mps=now.speed_mps, course_deg=course, current=now.state.current
     )
-    if speed <= 0.0:
+    if speed <= 0.0 or not _is_apart(distance / speed):
         return None
     steps = max(math.ceil(distance / SAMPLE_M), 1)
     places = [
@@ -176,7 +169,7 @@ def _straight(now: Now, here: GeoPoint, to: Passed, level_m: float) -> _Way | No
         return None
     minutes = max(round(distance / speed / MINUTE_S), 1)
     return _Way(
-        distance / speed / MINUTE_S, course,
+        course,
         tuple((east * i / minutes, north * i / minutes) for i in range(1, minutes + 1)),
         min(known),
     )
@@ -184,26 +177,29 @@ def _straight(now: Now, here: GeoPoint, to: Passed, level_m: float) -> _Way | No
 
 def _retraced(now: Now, track: Sequence[Passed], index: int) -> _Way | None:
     """Back along the track, where no gap leaves it unknown."""
+    if not _is_apart(track[-1].at_s - track[index].at_s):
+        return None
     passed = list(reversed(track[index:]))
     if any(
         before.at_s - after.at_s > LONGEST_GAP_S for before, after in pairwise(passed)
     ):
         return None
-    if len(passed) < 2 or not _is_clear(now, [one.place for one in passed]):
+    if not _is_clear(now, [one.place for one in passed]):
         return None
     east, north = passed[min(AHEAD_MIN, len(passed) - 1)].flat
     return _Way(
-        (passed[0].at_s - passed[-1].at_s) / MINUTE_S,
         math.degrees(math.atan2(east, north)) % 360.0,
         tuple(one.flat for one in passed), None,
     )
 
 
+def _is_apart(time_s: float) -> bool:
+    """Whether a way is one: not at hand, and not too long."""
+    return MINUTE_S <= time_s <= FARTHEST_MIN * MINUTE_S
+
+
 def _is_clear(now: Now, places: Sequence[GeoPoint]) -> bool:
-    return not any(_nearness(now, places))
-
-
-def _nearness(now: Now, places: Sequence[GeoPoint]) -> Iterator[bool]:
-    for feature in now.trip.keep_out:
-        for place in places:
-            yield may_reach(feature, place, BERTH_M) and beyond_m(feature, place) < BERTH_M
+    return not any(
+        may_reach(feature, place, BERTH_M) and beyond_m(feature, place) < BERTH_M
+        for feature in now.trip.keep_out for place in places
+    )

@@ -9,14 +9,13 @@ from typing import Final
 from ...record.casting import sunk_m
 from ...record.state import TripState
 from ...record.told import Doing
+from ...trip.pieces import TURN_S
 
 TELL_S: Final = 600.0
 """For so long after a bite it is asked what it was like."""
 MOMENT_S: Final = 60.0
 """What happened so shortly before a bite was what the line was doing (judged)."""
 FASTER_MPS: Final = 0.04
-TURN_S: Final = 180.0
-"""A turn whose end nobody told is over after this (judged)."""
 TURNED_DEG: Final = 20.0
 """So much another course between two fixes is a turn (judged)."""
 AMIDSHIPS_M: Final = 0.3
