@@ -151,6 +151,13 @@ def test_nobody_goes_farther_than_forty_minutes_nor_to_one_school_twice():
     assert all(b - a > 2.9 for a, b in pairwise(since))
 
 
+def test_a_place_that_is_at_hand_is_no_way_off():
+    here = event("position_fixed", 42.4, **encode(there(0.0, 670.0)), course_deg=0.0)
+    away = event("position_fixed", 42.4, **encode(there(0.0, 970.0)), course_deg=0.0)
+    assert None not in {spot.shallowest_m for spot in spots(sailed(away, met=[11], **DEEP))[:1]}
+    assert {spot.shallowest_m for spot in spots(sailed(here, met=[11], **DEEP))} <= {None}
+
+
 def test_against_the_current_the_way_is_longer():
     still = spots(sailed(**DEEP))[0]
     north = event("current_noted", 3, speed_mps=0.4, toward_deg=0.0)

@@ -83,7 +83,7 @@ def test_a_bite_right_after_a_change_is_learnt_though_its_spell_was_short():
 
     # Six seconds on, the fish takes the line out of the water with it.
     change, bite = speeds((0, 0.7), (12, 0.9)), event("hooked", 12.1, rod_id="rod-1")
-    assert level(*change, hit(12.1), bite) > level(*change, event("line_in", 12.1, rod_id="rod-1"))
+    assert level(*change, bite) > level(*change, event("line_in", 12.1, rod_id="rod-1"))
 
 
 def test_a_turn_with_what_is_no_longer_aboard_spoils_no_record():
@@ -96,3 +96,13 @@ def test_a_turn_with_what_is_no_longer_aboard_spoils_no_record():
     found = [piece for pieces, _ in steps_of(opened.now, at(20)) for piece in pieces]
     assert math.fsum(piece.minutes for piece in found) == pytest.approx(19.0)
     assert math.isfinite(learnt(opened.now, at(20)).mean[0])
+
+
+def test_the_shorter_a_spell_with_a_bite_it_weighs_no_more():
+    def level(minute: float) -> float:
+        told = [*speeds((0, 0.7), (12, 0.9)), event("hooked", minute, rod_id="rod-1")]
+        opened = session(event("line_set", 1, rod_id="rod-1", setting_m=30.0), *told)
+        return learnt(opened.now, at(20)).mean[0]
+
+    # A moment, and a quarter of a minute.
+    assert level(12.001) == pytest.approx(level(12.25), abs=1e-3)
