@@ -181,7 +181,7 @@ def test_rod_that_runs_at_marks_or_has_hits_is_left_where_it_is():
     # Common practice: fish that are found are not left for fish that are hoped for.
     view = fishing(
         event("mark_seen", 20, depth_m=5.5, count=5),
-        event("mark_seen", 21, depth_m=14.0),
+        event("mark_seen", 21, depth_m=14.0, count=12),
         event("hit", 22, rod_id="rod-3"),
     ).view(at(25))
     assert view.move.answer.rod_id != "rod-3"
@@ -470,11 +470,10 @@ def test_who_puts_off_a_trial_of_a_rod_s_line_is_not_asked_for_the_next_number_o
         opened.add(event("move_refused", minute, **encode(move.answer)))
     assert put_off
     # Marks are another matter at once.
-    opened.add(event("mark_seen", 50, depth_m=14.0, count=4))
+    opened.add(event("mark_seen", 50, depth_m=22.0, count=4))
     seen = opened.view(at(51))
-    titles = [seen.move.answer.title, *(other.answer.title for other in seen.others)]
-    # 14 m less the 2 ft above: 44 ft, by whichever rod.
-    assert any(title.endswith(" to 44 ft") for title in titles)
+    # 22 m less the 2 ft above: 70 ft, by whichever rod.
+    assert seen.move.answer.title.endswith(" to 70 ft")
 
 
 @pytest.mark.parametrize(("depth_m", "lowest_m", "feet"), [

@@ -196,7 +196,7 @@ def test_hits_on_one_bait_speak_for_it_on_every_rod_and_on_days_to_come(kind, on
 
     def ahead(model: DayModel) -> float:
         first, second = (
-            model.weights(replace(RECIPE, **{kind: name}), None) for _, name in (one, other)
+            model.terms(replace(RECIPE, **{kind: name})) for _, name in (one, other)
         )
         return model.difference(first, second)[0]
 

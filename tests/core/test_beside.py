@@ -6,9 +6,12 @@ from dataclasses import replace
 from typing import Any
 
 import pytest
+from advised import situation
 from tackle import demo_outfit
 from trip_cases import at, event, session
 
+from coldwake_core.advice.candidates import copy_moves
+from coldwake_core.advice.tries import try_moves
 from coldwake_core.constants import MPH_MPS
 from coldwake_core.decode import encode
 from coldwake_core.errors import InvalidInputError, UnknownItemError
@@ -276,7 +279,7 @@ def test_mood_of_the_fish_decides_the_leader_to_begin_with(species: str, mood: s
     assert check_spread(opened.now).mood == mood
 
 
-def test_no_move_asks_for_a_third_copy_of_two():
+def test_no_move_asks_for_a_third_copy_of_two(monkeypatch):
     hits = [event("hit", 20 + 5 * i, rod_id="rod-1") for i in range(12)]
     checks = [
         event("checked", 90, rod_id=f"rod-{n}", item=item, outcome="ok")
@@ -284,13 +287,17 @@ def test_no_move_asks_for_a_third_copy_of_two():
         for item in ("tracks_true", "swings")
     ]
     document = demo_outfit()
-    enough = fishing(*hits, *checks, outfit=document).view(at(100)).move
-    assert enough.answer.change.rod_rigged.lure_id == "minnow-silver"
+
+    def asked_for() -> list[str]:
+        now = situation(fishing(*hits, *checks, outfit=document), 100, monkeypatch)
+        rigged = [move.answer.change.rod_rigged for move in (*copy_moves(now), *try_moves(now))]
+        # Rod 1 wears it already.
+        return [setup.lure_id for setup in rigged if setup is not None and setup.rod_id != "rod-1"]
+
+    assert "minnow-silver" in asked_for()
     for lure in document["lures"]:
         lure["count"] = 1
-    alone = fishing(*hits, *checks, outfit=document).view(at(100)).move
-    rigged = None if alone is None else alone.answer.change.rod_rigged
-    assert rigged is None or rigged.lure_id != "minnow-silver"
+    assert "minnow-silver" not in asked_for()
 
 
 def test_odd_one_out_is_mended_by_another_tow_point_first():

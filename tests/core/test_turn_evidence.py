@@ -78,7 +78,7 @@ def fished(*more: dict[str, Any]) -> Any:
 def leaning(*more: dict[str, Any]) -> float:
     """By how much the day's model has faster ahead of slower, log of the rate."""
     model = learnt(fished(*more).now, at(62))
-    fast, slow = (model.weights(replace(RECIPE, speed_mps=SPEED * k), None) for k in (1.14, 0.76))
+    fast, slow = (model.terms(replace(RECIPE, speed_mps=SPEED * k)) for k in (1.14, 0.76))
     return model.difference(fast, slow)[0]
 
 

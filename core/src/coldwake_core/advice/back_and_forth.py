@@ -13,7 +13,7 @@ from typing import Final
 
 from ..constants import MPH_MPS
 from ..evidence.day_model import DayModel
-from ..evidence.recipe import Recipe, Thumb
+from ..evidence.recipe import Recipe
 from ..record.payloads import MoveAnswered, MoveChange, SpeedChanged
 from .choice import LEAST_GAIN, SHARE_LEFT
 from .situation import Move, Situation
@@ -93,7 +93,7 @@ def weigh_back(
     return best
 
 
-def back_move(now: Situation, recipes: dict[str, Recipe], thumb: Thumb | None) -> Move | None:
+def back_move(now: Situation, recipes: dict[str, Recipe]) -> Move | None:
     """Return the move back to the speed before, where it is worth its minutes.
 
     Parameters
@@ -102,8 +102,6 @@ def back_move(now: Situation, recipes: dict[str, Recipe], thumb: Thumb | None) -
         The trip now.
     recipes : dict of str to Recipe
         What each rod that fishes shows.
-    thumb : Thumb or None
-        Rules of thumb of the hour.
 
     Returns
     -------
@@ -125,7 +123,7 @@ def back_move(now: Situation, recipes: dict[str, Recipe], thumb: Thumb | None) -
         or not window.low_mps <= before_mps <= window.high_mps
     ):
         return None
-    mean, sd, rate = _ratio(now.model, recipes, thumb, before_mps)
+    mean, sd, rate = _ratio(now.model, recipes, before_mps)
     worth = weigh_back(mean=mean, sd=sd, rate_pm=rate, minutes_left=now.minutes_left)
     if worth.gain < LEAST_GAIN:
         return None
@@ -144,13 +142,13 @@ def back_move(now: Situation, recipes: dict[str, Recipe], thumb: Thumb | None) -
 
 
 def _ratio(
-    model: DayModel, recipes: dict[str, Recipe], thumb: Thumb | None, before_mps: float
+    model: DayModel, recipes: dict[str, Recipe], before_mps: float
 ) -> tuple[float, float, float]:
     """Mean and spread of the log ratio, and hits a minute of all rods now."""
     mean = variance = rate = 0.0
     for recipe in recipes.values():
-        here = model.weights(recipe, thumb)
-        there = model.weights(replace(recipe, speed_mps=before_mps), thumb)
+        here = model.terms(recipe)
+        there = model.terms(replace(recipe, speed_mps=before_mps))
         off, doubt = model.difference(there, here)
         log_rate, unsure = model.log_rate(here)
         mean += off / len(recipes)

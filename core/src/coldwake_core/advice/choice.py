@@ -11,8 +11,8 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Final, Literal
 
-from ..evidence.day_model import DayModel, Weights
-from ..evidence.recipe import Recipe, Thumb
+from ..evidence.day_model import DayModel, Terms
+from ..evidence.recipe import Recipe
 
 CURIOUS: Final = 0.15
 """Standard deviations by which the unknown is favoured (chosen on days that no goal is tried
@@ -26,6 +26,10 @@ LEAST_GAIN: Final = 0.45
 LEAST_LIKELY: Final = 0.5
 """What is less likely than not to earn more is nobody's advice, whatever it might earn: of those
 that would have been taken at 40 to 50 % four in ten were right (docs/advice.md)."""
+
+SURPRISE: Final = 0.08
+"""How likely the model misses what matters, and any change is as good as a coin (chosen on seeds
+7120 to 7159, no goal's and not those of the table: docs/advice.md)."""
 
 OptionKind = Literal[
     "speed", "depth", "setback", "colour", "leader", "bait", "scent", "attractor", "lure",
@@ -85,8 +89,7 @@ class Weighed:
 
 
 def weigh_options(
-    model: DayModel, thumb: Thumb | None, now: Mapping[str, Recipe], options: Sequence[Option],
-    minutes_left: float,
+    model: DayModel, now: Mapping[str, Recipe], options: Sequence[Option], minutes_left: float
 ) -> list[Weighed]:
     """Return the options with what they are worth, the best first.
 
@@ -94,8 +97,6 @@ def weigh_options(
     ----------
     model : DayModel
         What is known of the day.
-    thumb : Thumb or None
-        Rules of thumb of the hour.
     now : mapping of str to Recipe
         What each rod that fishes shows.
     options : sequence of Option
@@ -115,25 +116,26 @@ def weigh_options(
     not, a little curious. The gain that is told is the expected one, of the means of both rates.
     """
     horizon = min(max(SHARE_LEFT * minutes_left, SHORTEST_MIN), LONGEST_MIN)
-    standing: dict[str, tuple[Weights, float, float]] = {}
+    standing: dict[str, tuple[Terms, float, float]] = {}
     for rod, recipe in now.items():
-        weights = model.weights(recipe, thumb)
-        mean, variance = model.log_rate(weights)
-        standing[rod] = weights, variance, math.exp(mean + 0.5 * min(variance, 2.0))
+        terms = model.terms(recipe)
+        standing[rod] = terms, *model.log_rate(terms)
     found = []
     for option in options:
         worth = gain = 0.0
         shifts, doubts = [], []
         for rod, recipe in option.after:
-            before, doubt_before, rate = standing[rod]
-            weights = model.weights(recipe, thumb)
-            mean, variance = model.difference(weights, before)
-            sd = math.sqrt(variance)
+            before, log_before, doubt_before = standing[rod]
+            rate = math.exp(log_before + 0.5 * min(doubt_before, 2.0))
+            terms = model.terms(recipe)
+            log_after, doubt_after = model.log_rate(terms)
+            mean, variance = model.difference(terms, before)
+            more, sd = log_after - log_before, math.sqrt(variance)
             # Of a rate that is less sure more is to be expected: the mean of a skewed distribution.
-            skew = 0.5 * (model.log_rate(weights)[1] - doubt_before)
+            skew = 0.5 * (doubt_after - doubt_before)
             left = max(horizon - option.cost_min, 0.0)
-            worth += rate * (left * math.exp(min(mean + CURIOUS * sd, 3.0)) - horizon)
-            gain += rate * (left * math.exp(min(mean + skew, 3.0)) - horizon)
+            worth += rate * (left * math.exp(min(more + CURIOUS * sd, 3.0)) - horizon)
+            gain += rate * (left * math.exp(min(more + skew, 3.0)) - horizon)
             shifts.append(mean)
             doubts.append(sd)
         found.append(Weighed(
@@ -146,7 +148,7 @@ def weigh_options(
 
 
 def better_of(
-    model: DayModel, thumb: Thumb | None, now: Mapping[str, Recipe], option: Option
+    model: DayModel, now: Mapping[str, Recipe], option: Option, *, by_rule: bool = True
 ) -> float:
     """Return how likely an option earns more a minute than what it replaces.
 
@@ -154,19 +156,21 @@ def better_of(
     ----------
     model : DayModel
         What is known of the day.
-    thumb : Thumb or None
-        Rules of thumb of the hour; None for what the day alone has shown.
     now : mapping of str to Recipe
         What each rod that fishes shows.
     option : Option
         What would be changed.
+    by_rule : bool
+        Whether rules of thumb are trusted as far as they are, or what the day has shown alone.
 
     Returns
     -------
     float
     """
     moments = [
-        model.difference(model.weights(recipe, thumb), model.weights(now[rod], thumb))
+        model.difference(
+            model.terms(recipe, by_rule=by_rule), model.terms(now[rod], by_rule=by_rule)
+        )
         for rod, recipe in option.after
     ]
     return _better([mean for mean, _ in moments], [math.sqrt(v) for _, v in moments])
@@ -174,7 +178,8 @@ def better_of(
 
 def _better(shifts: Sequence[float], doubts: Sequence[float]) -> float:
     # Rods share their doubt: what is wrong of one is likely wrong of all.
-    return 0.5 * math.erfc(-sum(shifts) / max(sum(doubts), 1e-9) / math.sqrt(2.0))
+    likely = 0.5 * math.erfc(-sum(shifts) / max(sum(doubts), 1e-9) / math.sqrt(2.0))
+    return (1.0 - SURPRISE) * likely + 0.5 * SURPRISE
 
 
 def best_option(weighed: Sequence[Weighed]) -> Weighed | None:

@@ -11,7 +11,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from typing import Final
 
-from ..evidence.recipe import Recipe, Thumb
+from ..evidence.recipe import Recipe
 from ..record.payloads import LineSet
 from .back_and_forth import back_move
 from .candidates import (
@@ -26,7 +26,7 @@ from .candidates import (
 from .choice import ORDER, Option, OptionKind, Weighed, best_option, better_of, weigh_options
 from .habits import habit_moves
 from .put_off import put_off_now, stays_away
-from .shows import CLIPPED, recipe_of, thumb_of
+from .shows import CLIPPED, recipe_of
 from .situation import Advice, Move, RodNow, RunnerUp, Situation
 from .tries import findings, try_moves
 from .turning import place_move, s_turn_first, turn_comes_first, turn_move
@@ -73,8 +73,8 @@ def next_move(situation: Situation) -> Advice:
     others = _runners_up(weighed[1:4])
     best, worth = weighed[0] if weighed and best_option([weighed[0][1]]) else (None, None)
     going = (
-        turn_move(situation, recipes.values(), _thumb(situation)),
-        place_move(situation, recipes.values(), _thumb(situation)),
+        turn_move(situation, recipes.values()),
+        place_move(situation, recipes.values()),
     )
     way = max(
         (move for move in going if move is not None and stands(move)),
@@ -82,7 +82,7 @@ def next_move(situation: Situation) -> Advice:
     )
     if way is not None and turn_comes_first(way.gain_hits or 0.0, worth):
         return Advice(move=way, others=_runners_up(weighed[:3]))
-    back = back_move(situation, recipes, _thumb(situation))
+    back = back_move(situation, recipes)
     if back is not None and stands(back) and (
         worth is None or (back.gain_hits or 0.0) > worth.worth
     ):
@@ -123,10 +123,6 @@ def _recipes(now: Situation) -> dict[str, Recipe]:
     }
 
 
-def _thumb(now: Situation) -> Thumb | None:
-    return None if now.method is None else thumb_of(now.method, now.state.bottom_m)
-
-
 def _weighed(now: Situation, recipes: Mapping[str, Recipe]) -> list[tuple[Move, Weighed]]:
     """All moves that could be made, each with what it is worth, the best first."""
     marked = tuple(mark_moves(now))
@@ -138,7 +134,7 @@ def _weighed(now: Situation, recipes: Mapping[str, Recipe]) -> list[tuple[Move, 
     options = [option for option in asked if option is not None]
     return [
         (moves[int(worth.option.key)], worth)
-        for worth in weigh_options(now.model, _thumb(now), recipes, options, now.minutes_left)
+        for worth in weigh_options(now.model, recipes, options, now.minutes_left)
     ]
 
 
@@ -207,7 +203,7 @@ def _reasoned(
     if told.reason:
         return told
     hits = sum(rod.exposure.hits for rod in now.rods)
-    shown = better_of(now.model, None, recipes, worth.option)
+    shown = better_of(now.model, recipes, worth.option, by_rule=False)
     if min(worth.better, shown) >= LEARNT:
         return replace(
             told, basis="evidence", source="Hits, rod-minutes and marks of this trip",

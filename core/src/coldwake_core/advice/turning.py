@@ -9,7 +9,7 @@ from typing import Final
 from ..chart.grid import compass_word
 from ..constants import FOOT_M
 from ..evidence.day_model import STEP_MIN, DayModel
-from ..evidence.recipe import Recipe, Thumb
+from ..evidence.recipe import Recipe
 from ..record.payloads import MoveAnswered, MoveChange, PassBegun, TurnBegun
 from .choice import Weighed
 from .situation import Move, Situation, Spot, Ways
@@ -53,7 +53,7 @@ def turning_gain(*, rate_pm: float, ahead: Sequence[float], back: Sequence[float
     return rate_pm * (sum(back[: AHEAD_MIN - ROUND_MIN]) - sum(ahead[:AHEAD_MIN]))
 
 
-def turn_move(now: Situation, recipes: Iterable[Recipe], thumb: Thumb | None) -> Move | None:
+def turn_move(now: Situation, recipes: Iterable[Recipe]) -> Move | None:
     """Return the move back through what was met, where it is worth a turn.
 
     Parameters
@@ -62,8 +62,6 @@ def turn_move(now: Situation, recipes: Iterable[Recipe], thumb: Thumb | None) ->
         The trip now.
     recipes : iterable of Recipe
         What each rod that fishes shows.
-    thumb : Thumb or None
-        Rules of thumb of the hour.
 
     Returns
     -------
@@ -74,7 +72,7 @@ def turn_move(now: Situation, recipes: Iterable[Recipe], thumb: Thumb | None) ->
     if ways is None or _is_turning(now):
         return None
     gain = turning_gain(
-        rate_pm=rate_of_all(now.model, recipes, thumb), ahead=ways.ahead, back=ways.back
+        rate_pm=rate_of_all(now.model, recipes), ahead=ways.ahead, back=ways.back
     )
     if gain < LEAST_TURN_HITS:
         return None
@@ -92,7 +90,7 @@ def turn_move(now: Situation, recipes: Iterable[Recipe], thumb: Thumb | None) ->
     )
 
 
-def place_move(now: Situation, recipes: Iterable[Recipe], thumb: Thumb | None) -> Move | None:
+def place_move(now: Situation, recipes: Iterable[Recipe]) -> Move | None:
     """Return the move to the place farther off, of those where fish were met, that is worth most.
 
     Parameters
@@ -101,8 +99,6 @@ def place_move(now: Situation, recipes: Iterable[Recipe], thumb: Thumb | None) -
         The trip now.
     recipes : iterable of Recipe
         What each rod that fishes shows.
-    thumb : Thumb or None
-        Rules of thumb of the hour.
 
     Returns
     -------
@@ -117,7 +113,7 @@ def place_move(now: Situation, recipes: Iterable[Recipe], thumb: Thumb | None) -
         spot for spot in now.ways.spots
         if spot.shallowest_m is None or spot.shallowest_m >= deepest + UNDER_LURES_M
     ]
-    rate = rate_of_all(now.model, recipes, thumb)
+    rate = rate_of_all(now.model, recipes)
     gains = [(going_gain(rate_pm=rate, ahead=now.ways.ahead, spot=spot), spot) for spot in able]
     gain, spot = max(gains, key=lambda item: item[0], default=(0.0, None))
     if spot is None:
@@ -257,7 +253,7 @@ def back_by_habit(now: Situation) -> Move | None:
     )
 
 
-def rate_of_all(model: DayModel, recipes: Iterable[Recipe], thumb: Thumb | None) -> float:
+def rate_of_all(model: DayModel, recipes: Iterable[Recipe]) -> float:
     """Return how many hits a minute all rods together can expect.
 
     Parameters
@@ -266,8 +262,6 @@ def rate_of_all(model: DayModel, recipes: Iterable[Recipe], thumb: Thumb | None)
         What is known of the day.
     recipes : iterable of Recipe
         What each rod shows.
-    thumb : Thumb or None
-        Rules of thumb of the hour.
 
     Returns
     -------
@@ -275,7 +269,7 @@ def rate_of_all(model: DayModel, recipes: Iterable[Recipe], thumb: Thumb | None)
     """
     # As likely as not: what nobody knows of a morning makes no school worth turning for.
     return math.fsum(
-        math.exp(model.log_rate(model.weights(recipe, thumb))[0]) for recipe in recipes
+        math.exp(model.log_rate(model.terms(recipe))[0]) for recipe in recipes
     )
 
 

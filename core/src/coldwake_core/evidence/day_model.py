@@ -1,14 +1,16 @@
 """One model of the day: what each dial is worth, the clock that all rods share, and the doubt.
 
 Hits are counts over rod-minutes. The logarithm of their rate is a sum: the day's level, the clock
-of the bite, what rules of thumb expect times how far they are trusted today, and an effect for each
-dial. The model is filtered: what is counted moves it, time lets it forget.
+of the bite, how near a lure is to where on each dial the fish want it (``wanted``, begun by rules
+of thumb), and what else each dial is worth. The model is filtered: what is counted moves it, time
+lets it forget.
 """
 
 from __future__ import annotations
 
 import math
 from bisect import bisect_right
+from collections import defaultdict
 from collections.abc import Sequence
 from copy import copy
 from dataclasses import dataclass
@@ -18,13 +20,12 @@ from typing import Final
 from ..constants import FOOT_M, INCH_M, MPH_MPS
 from ..record.earlier import EarlierDay
 from .recipe import Recipe, Thumb
+from .wanted import Wanted, Wish
 
 LEVEL_PM: Final = 1.0 / 120.0
 """Hits a rod-minute before anything is known (judged: one in two hours a rod)."""
 OVERDISPERSION: Final = 0.4
 """Hits come in bunches: variance of a count is mean + 0.4 mean squared (judged)."""
-MARKS_DISPERSION: Final = 0.7
-"""Marks come in schools: theirs is mean + 0.7 mean squared (judged)."""
 STEP_MIN: Final = 5.0
 """Minutes that are counted together."""
 
@@ -56,22 +57,22 @@ def _logs(values: Sequence[float], unit: float) -> tuple[float, ...]:
 
 
 SPEED: Final = Dial(
-    knots=_logs((0.8, 1.1, 1.45, 1.9, 2.5, 3.3, 4.4), MPH_MPS), sd=0.8, reach=0.35,
+    knots=_logs((0.8, 1.1, 1.45, 1.9, 2.5, 3.3, 4.4), MPH_MPS), sd=0.3, reach=0.35,
     memory_min=240.0,
 )
-FLASH: Final = Dial(knots=(0.0, 0.25, 0.5, 0.75, 1.0), sd=0.6, reach=0.35, memory_min=300.0)
-THUMP: Final = Dial(knots=(0.0, 0.35, 0.7, 1.0), sd=0.4, reach=0.45, memory_min=300.0)
+FLASH: Final = Dial(knots=(0.0, 0.25, 0.5, 0.75, 1.0), sd=0.25, reach=0.35, memory_min=300.0)
+THUMP: Final = Dial(knots=(0.0, 0.35, 0.7, 1.0), sd=0.2, reach=0.45, memory_min=300.0)
 LEADER: Final = Dial(
-    knots=_logs((8.0, 16.0, 32.0, 64.0), INCH_M), sd=0.45, reach=0.8, memory_min=math.inf
+    knots=_logs((8.0, 16.0, 32.0, 64.0), INCH_M), sd=0.2, reach=0.8, memory_min=math.inf
 )
 SETBACK: Final = Dial(
-    knots=_logs((12.0, 30.0, 75.0, 190.0), FOOT_M), sd=0.5, reach=1.0, memory_min=math.inf
+    knots=_logs((12.0, 30.0, 75.0, 190.0), FOOT_M), sd=0.25, reach=1.0, memory_min=math.inf
 )
 DEPTH_STEP_M: Final = 1.5
 LEAST_DEPTH_STEP_M: Final = 0.3
 DEPTH_STEPS: Final = 8.0
 """The dial of depth has a place each 1.5 m, in shallow water each eighth of it, or each foot."""
-DEPTH_SD: Final = 0.9
+DEPTH_SD: Final = 0.25
 DEPTH_REACH: Final = 2.0
 """How far effects of depth are alike, in steps of the dial: fish of a shallow river hold by the
 foot (judged)."""
@@ -87,23 +88,82 @@ USUAL_LIGHT: Final = 0.5
 LEVEL_SD: Final = 1.0
 CLOCK_SD: Final = 0.7
 CLOCK_MEMORY_MIN: Final = 45.0
-TRUST: Final = 0.6
-TRUST_SD: Final = 0.6
-"""Spreads of all effects: judged, and wide, so that a day can overrule any of them."""
+"""Spreads of all effects: judged. Those of the dials on which fish want one place are what such a
+place does not tell."""
 LASTING: Final = 0.5
 """Of what an effect may be, how much of its variance one day has in common with others (judged)."""
-MARKS_SD: Final = 3.0
 PASSING: Final = 0.5
 PASSING_SD: Final = 0.4
 """How the log of the rate goes with that of the fish passed: as half of it, until a day shows
 (judged). A screen shows some of the fish, and not all of them bite."""
-DEPTH_FALL_M: Final = 3.0
-SPEED_FALL: Final = 0.3
-SETBACK_FALL: Final = 0.8
-LEAST_EXPECTED: Final = -1.2
-"""A rule of thumb never says that nothing is to be had (judged)."""
+TRUST: Final = 0.5
+"""How likely a rule of thumb knows where fish want something, before a day has shown it (judged).
+"""
+
+
+def _evenly(ends: Sequence[float], steps: int) -> tuple[float, ...]:
+    low, high = ends
+    return tuple(low + (high - low) * i / steps for i in range(steps + 1))
+
+
+WISHES: Final[dict[str, Wish]] = {
+    "speed": Wish(
+        places=_evenly(_logs((0.6, 5.5), MPH_MPS), 44), width=0.4, elsewhere=0.1, drift=0.05,
+        leap=0.005, ahead=0.08, fall=0.3, trust=TRUST, even=False,
+    ),
+    "flash": Wish(
+        places=_evenly((0.0, 1.0), 20), width=0.6, elsewhere=0.1, drift=0.05, leap=0.005,
+        ahead=0.08, even=False,
+    ),
+    "thump": Wish(
+        places=_evenly((0.0, 1.0), 20), width=0.6, elsewhere=0.1, drift=0.05, leap=0.005,
+        ahead=0.08, even=False,
+    ),
+    "leader": Wish(
+        places=_evenly(_logs((8.0, 64.0), INCH_M), 15), width=1.4, elsewhere=0.1,
+    ),
+    "setback": Wish(
+        places=_evenly(_logs((12.0, 190.0), FOOT_M), 19), width=1.5, elsewhere=0.1, fall=0.8,
+        trust=0.35, even=False,
+    ),
+}
+"""How fish want each dial but depth: logs of m/s and m, and 0 to 1 (judged, and wide)."""
+CELLS: Final = 3
+"""Places of depth in a step of the dial. Widths and drifts are in steps as well, for fish of a
+shallow river hold by the foot: on a lake a step is 1.5 m."""
+MARK_STEPS: Final = 1.27
+"""How far a mark of theirs is from where they hold, sd (judged)."""
+STRAY_STEPS: Final = 3.3
+"""Fish that hold so deep, 5 m on a lake, make half of the marks: fewer when they hold higher, for
+the cone is narrow there, more when deeper (judged)."""
+MARKS_TOLD: Final = 0.8
+"""What a mark counts beside those of the same school (judged)."""
+MOST_MARKS: Final = 15
+"""More marks together, as a sounder tells them by itself, say no more than so many (judged)."""
+
+
+def _holding(deepest_m: float, step_m: float) -> Wish:
+    """How fish hold at a depth: a lure under them is seen by few (common practice)."""
+    cell = step_m / CELLS
+    return Wish(
+        places=tuple(cell * (i + 1) for i in range(max(round(deepest_m / cell), 2))),
+        width=2.0 * step_m, beyond=0.55, elsewhere=0.12, drift=0.43 * step_m, leap=0.01,
+        ahead=0.8 * step_m, fall=2.0 * step_m, trust=TRUST, even=False,
+    )
+
 
 Weights = list[tuple[int, float]]
+
+
+@dataclass(frozen=True, slots=True)
+class Terms:
+    """What the log of a recipe's rate is the sum of: effects, and places on dials."""
+
+    effects: Weights
+    at: dict[str, float]
+    by_rule: bool
+
+
 Count = tuple[Weights, float, float]
 """Effects that a rate is the sum of, hits, and the log of what is expected without them."""
 Matrix = list[list[float]]
@@ -116,6 +176,8 @@ class DayModel:
     ----------
     deepest_m : float
         How deep anything is trolled, m.
+    thumb : Thumb, optional
+        What rules of thumb expect.
 
     References
     ----------
@@ -123,7 +185,7 @@ class DayModel:
     Poisson observations in a linear dynamic model. From memory.
     """
 
-    def __init__(self, *, deepest_m: float) -> None:
+    def __init__(self, *, deepest_m: float, thumb: Thumb | None = None) -> None:
         step = min(max(deepest_m / DEPTH_STEPS, LEAST_DEPTH_STEP_M), DEPTH_STEP_M)
         depths = max(math.ceil(deepest_m / step), 2)
         depth = Dial(
@@ -137,18 +199,21 @@ class DayModel:
         self._fresh: list[tuple[int, list[list[float]]]] = []
         self._level = self._add([[LEVEL_SD**2]], math.inf)
         self._clock = self._add([[CLOCK_SD**2]], CLOCK_MEMORY_MIN)
-        self._trust = self._add([[TRUST_SD**2]], math.inf)
-        self._marks = self._add([[MARKS_SD**2]], 0.0)
         self._passing = self._add([[PASSING_SD**2]], math.inf)
         self._passed = (0, 0)
         self._light = 0.0
-        self.mean[self._trust], self.mean[self._passing] = TRUST, PASSING
+        self.mean[self._passing] = PASSING
         self._dials: dict[str, tuple[int, Dial]] = {}
         for name, dial in (
             ("depth", depth), ("speed", SPEED), ("flash", FLASH), ("thump", THUMP),
             ("leader", LEADER), ("setback", SETBACK),
         ):
             self._dials[name] = self._add(_kernel(dial), dial.memory_min), dial
+        bands = {} if thumb is None else _bands(thumb)
+        self._wanted = {
+            name: Wanted(wish, bands.get(name))
+            for name, wish in (("depth", _holding(deepest_m, step)), *WISHES.items())
+        }
         # Effects of what a box holds have a number below zero until they are first shown:
         # a box of hundreds must not make hundreds of effects that nothing is known of.
         self._known: dict[tuple[str, str], int] = {}
@@ -185,6 +250,7 @@ class DayModel:
         other._keep, other._fresh = list(self._keep), list(self._fresh)
         other._known, other._unseen = dict(self._known), dict(self._unseen)
         other._moved = dict(self._moved)
+        other._wanted = {name: wanted.copy() for name, wanted in self._wanted.items()}
         return other
 
     def _add(self, block: list[list[float]], memory_min: float) -> int:
@@ -203,31 +269,30 @@ class DayModel:
             self._fresh.append((start, [[lost * value for value in row] for row in block]))
         return start
 
-    def weights(self, recipe: Recipe, thumb: Thumb | None) -> Weights:
-        """Return which effects a recipe is the sum of.
+    def terms(self, recipe: Recipe, *, by_rule: bool = True) -> Terms:
+        """Return what a recipe's rate is the sum of.
 
         Parameters
         ----------
         recipe : Recipe
             The lure as it fishes.
-        thumb : Thumb or None
-            What rules of thumb expect at the hour.
+        by_rule : bool
+            Whether rules of thumb are trusted as far as they are, or the day alone.
 
         Returns
         -------
-        list of (int, float)
-            Index of an effect, and how much of it.
+        Terms
         """
-        found = [(self._level, 1.0), (self._clock, 1.0)]
-        if thumb is not None:
-            found.append((self._trust, expected(recipe, thumb)))
-        found += self._on("depth", recipe.depth_m)
-        found += self._on("speed", math.log(max(recipe.speed_mps, 0.1)))
-        found += self._on("flash", recipe.flash)
-        found += self._on("thump", recipe.thump)
+        at = {
+            "depth": recipe.depth_m, "speed": math.log(max(recipe.speed_mps, 0.1)),
+            "flash": recipe.flash, "thump": recipe.thump,
+            "setback": math.log(max(recipe.setback_m, 1.0)),
+        }
         if recipe.leader_m is not None:
-            found += self._on("leader", math.log(max(recipe.leader_m, 0.05)))
-        found += self._on("setback", math.log(max(recipe.setback_m, 1.0)))
+            at["leader"] = math.log(max(recipe.leader_m, 0.05))
+        found = [(self._level, 1.0), (self._clock, 1.0)]
+        for name, value in at.items():
+            found += self._on(name, value)
         found.append((self._named("colour", recipe.colour, COLOUR_SD), 1.0))
         if self._light:
             found.append((self._named("light", recipe.colour, LIGHT_SD), self._light))
@@ -236,7 +301,7 @@ class DayModel:
             found.append((self._named("bait", recipe.bait, BAIT_SD), 1.0))
         if recipe.scent:
             found.append((self._named("scent", recipe.scent, SCENT_SD), 1.0))
-        return found
+        return Terms(found, at, by_rule)
 
     def _on(self, name: str, value: float) -> Weights:
         start, dial = self._dials[name]
@@ -249,20 +314,25 @@ class DayModel:
         share = (value - knots[upper - 1]) / (knots[upper] - knots[upper - 1])
         return [(start + upper - 1, 1.0 - share), (start + upper, share)]
 
-    def log_rate(self, weights: Weights) -> tuple[float, float]:
+    def log_rate(self, terms: Terms) -> tuple[float, float]:
         """Return mean and variance of the log of the rate, hits a rod-minute.
 
         Parameters
         ----------
-        weights : list of (int, float)
+        terms : Terms
             Of a recipe.
 
         Returns
         -------
         (float, float)
+            The variance is that of its effects: of where fish want it the mean is taken.
         """
-        mean, variance = self._sum(self._now(weights))
-        return math.log(LEVEL_PM) + mean, variance
+        mean, variance = self._sum(self._now(terms.effects))
+        near = math.fsum(
+            math.log(wanted.ahead(terms.at[name], by_rule=terms.by_rule))
+            for name, wanted in self._wanted.items() if name in terms.at
+        )
+        return math.log(LEVEL_PM) + mean + near, variance
 
     def _sum(self, weights: Weights) -> tuple[float, float]:
         """Mean and variance of a sum of effects; one never shown is N(0, sd²), by itself."""
@@ -274,23 +344,31 @@ class DayModel:
             variance += w * sum([row[j] * u for j, u in seen])
         return mean, max(variance, 1e-12)
 
-    def difference(self, one: Weights, other: Weights) -> tuple[float, float]:
+    def difference(self, one: Terms, other: Terms) -> tuple[float, float]:
         """Return mean and variance of the difference of two log rates.
 
         Parameters
         ----------
-        one, other : list of (int, float)
+        one, other : Terms
             Of two recipes.
 
         Returns
         -------
         (float, float)
-            What they share, the clock before all, drops out.
+            What they share, the clock before all, drops out. The mean is of the logs: of what
+            might be wanted anywhere more is to be expected (``log_rate``) than is likely.
         """
-        net: dict[int, float] = dict(self._now(one))
-        for index, weight in self._now(other):
+        net: dict[int, float] = dict(self._now(one.effects))
+        for index, weight in self._now(other.effects):
             net[index] = net.get(index, 0.0) - weight
-        return self._sum([(i, w) for i, w in net.items() if abs(w) > 1e-12])
+        mean, variance = self._sum([(i, w) for i, w in net.items() if abs(w) > 1e-12])
+        for name, wanted in self._wanted.items():
+            here, there = one.at.get(name), other.at.get(name)
+            # Most changes are of one dial.
+            if here != there:
+                off, doubt = wanted.difference(here, there, by_rule=one.by_rule)
+                mean, variance = mean + off, variance + doubt
+        return mean, variance
 
     def pass_time(self, steps: int = 1, *, light: float | None = None) -> None:
         """Let steps of five minutes go by: effects that do not last are forgotten a little.
@@ -304,11 +382,10 @@ class DayModel:
         """
         self._light = 0.0 if light is None else light - USUAL_LIGHT
         for _ in range(steps):
+            for wanted in self._wanted.values():
+                wanted.pass_time()
             keep = self._keep
-            self.mean = [
-                m * k if i != self._trust else m
-                for i, (m, k) in enumerate(zip(self.mean, keep, strict=True))
-            ]
+            self.mean = list(map(mul, self.mean, keep))
             for i, row in enumerate(self.cov):
                 a = keep[i]
                 self.cov[i] = [value * a * b for value, b in zip(row, keep, strict=True)]
@@ -335,14 +412,12 @@ class DayModel:
         self._passed = fish, steps
         return math.log((marks + 0.5) / (fish / steps + 0.5))
 
-    def count(
-        self, weights: Weights, hits: int, minutes: float, *, passing: float = 0.0
-    ) -> None:
+    def count(self, terms: Terms, hits: int, minutes: float, *, passing: float = 0.0) -> None:
         """Learn from hits over rod-minutes of one recipe.
 
         Parameters
         ----------
-        weights : list of (int, float)
+        terms : Terms
             Of the recipe.
         hits : int
             Hits, >= 0.
@@ -351,10 +426,24 @@ class DayModel:
         passing : float
             What ``passing`` returned for these minutes: a dry rod where no fish are says little.
         """
-        met = [(self._passing, passing)] if passing else []
-        self._learn(
-            [*self._real(weights), *met], hits, math.log(LEVEL_PM * minutes), OVERDISPERSION
-        )
+        effects = self._real(terms.effects)
+        if passing:
+            effects = [*effects, (self._passing, passing)]
+        mean, doubt = self._sum(effects)
+        near = self._near(terms)
+        offset = math.log(LEVEL_PM * minutes) + math.fsum(near.values())
+        for name, log_share in near.items():
+            self._wanted[name].hit(
+                terms.at[name], hits, math.exp(offset + mean - log_share), doubt, OVERDISPERSION
+            )
+        self._learn(effects, hits, offset, OVERDISPERSION)
+
+    def _near(self, terms: Terms) -> dict[str, float]:
+        """Log of what a recipe can expect now on each dial."""
+        return {
+            name: math.log(wanted.share(terms.at[name]))
+            for name, wanted in self._wanted.items() if name in terms.at
+        }
 
     def remember(self, days: Sequence[EarlierDay], share: float) -> None:
         """Learn from earlier days, before anything of this one is counted.
@@ -391,8 +480,14 @@ class DayModel:
         own = [[(1.0 - lasting) * value for value in row] for row in self.cov]
         self.cov = [[lasting * value for value in row] for row in self.cov]
         for counts in told:
-            self._learn_apart(counts, own)
+            self._learn_apart([(effects, hits, due) for effects, hits, due, _ in counts], own)
         self.cov = _sum_of(self.cov, own)
+        for counts in told:
+            for name, wanted in self._wanted.items():
+                wanted.remember([
+                    (terms.at[name], hits, math.exp(due))
+                    for _, hits, due, terms in counts if name in terms.at
+                ], lasting)
 
     def _learn_apart(self, counts: Sequence[Count], own: Matrix) -> None:
         """Learn from a day whose effects are these and, beside them, its own, of variance ``own``.
@@ -432,64 +527,51 @@ class DayModel:
     def _mean_of(self, weights: Weights) -> float:
         return math.fsum([self.mean[i] * w for i, w in weights])
 
-    def _told(self, day: EarlierDay) -> list[Count]:
+    def _told(self, day: EarlierDay) -> list[tuple[Weights, float, float, Terms]]:
         """Counts of an earlier day: effects, hits and the log of what it would expect of them."""
-        hits = sum(item.hits for item in day.shown)
-        scale = hits / math.fsum(item.minutes for item in day.shown)
         found = []
         for item in day.shown:
-            recipe = Recipe(
+            terms = self.terms(Recipe(
                 depth_m=item.depth_m, speed_mps=item.speed_mps, setback_m=item.setback_m,
                 leader_m=item.leader_m, flash=item.flash, thump=item.thump,
                 colour=item.colour, lure=item.lure, bait=item.bait, scent=item.scent,
-            )
-            dials = [
-                (i, w) for i, w in self._real(self.weights(recipe, None))
+            ))
+            effects = [
+                (i, w) for i, w in self._real(terms.effects)
                 if i not in (self._level, self._clock)
             ]
-            found.append((
-                [*dials, (self._trust, item.expected)], day.like * item.hits,
-                math.log(day.like * scale * item.minutes),
-            ))
-        return found
+            found.append((effects, item, math.exp(math.fsum(self._near(terms).values())), terms))
+        hits = sum(item.hits for item in day.shown)
+        scale = hits / math.fsum(item.minutes * near for _, item, near, _ in found)
+        return [
+            (effects, day.like * item.hits, math.log(day.like * scale * item.minutes * near), terms)
+            for effects, item, near, terms in found
+        ]
 
     def mark(self, counts: Sequence[tuple[float, int]]) -> None:
-        """Learn from fish seen on the sonar: how many, at which depths.
+        """Learn from fish seen on the sonar: at which depths.
 
         Parameters
         ----------
         counts : sequence of (float, int)
-            Depth at which a lure would be run for it, m, and fish.
+            Depth of the fish, m, and how many.
 
         Notes
         -----
-        A second, biased look at the effect of depth. Whether anybody watched the screen is not
-        known, so a time without marks says nothing, and with marks only where they are.
+        A second look at where they hold. Whether anybody watched the screen is not known, so a time
+        without marks says nothing, and with marks only where they are.
         """
-        start, dial = self._dials["depth"]
-        # Two knots together: a screen is read no closer.
-        pairs = [(k, min(k + 1, len(dial.knots) - 1)) for k in range(0, len(dial.knots), 2)]
-        seen = [0] * len(pairs)
-        step = dial.knots[1]
+        step = self._dials["depth"][1].knots[1]
+        seen: dict[float, int] = defaultdict(int)
         for depth_m, fish in counts:
-            seen[min(int(depth_m / (2.0 * step) + 0.25), len(seen) - 1)] += fish
-        if not any(seen):
-            return
-        # How many a screen shows is of no account: the level is new each time.
-        self._forget(self._marks, MARKS_SD**2)
-        total = sum(seen) / len(seen)
-        for (upper, lower), fish in zip(pairs, seen, strict=True):
-            self._learn(
-                [(self._marks, 1.0), (start + upper, 0.5), (start + lower, 0.5)], fish,
-                math.log(total), MARKS_DISPERSION,
+            seen[depth_m] += fish
+        many = sum(seen.values())
+        if many:
+            self._wanted["depth"].see(
+                [(depth_m, fish) for depth_m, fish in seen.items() if fish],
+                width=MARK_STEPS * step, strays=STRAY_STEPS * step,
+                counts=MARKS_TOLD * min(1.0, MOST_MARKS / many),
             )
-
-    def _forget(self, index: int, variance: float) -> None:
-        self.mean[index] = 0.0
-        self.cov[index] = [0.0] * len(self.mean)
-        for row in self.cov:
-            row[index] = 0.0
-        self.cov[index][index] = variance
 
     def _learn(self, weights: Weights, count: float, offset: float, dispersion: float) -> None:
         """One count: the mode of its log rate by Newton, then a step of rank one."""
@@ -541,31 +623,15 @@ def poisson_mode(
     return eta, (1.0 + dispersion * count) * expected_count / spread**2
 
 
-def expected(recipe: Recipe, thumb: Thumb) -> float:
-    """Return what rules of thumb expect of a recipe: the log of its rate against the best.
-
-    Parameters
-    ----------
-    recipe : Recipe
-        The lure as it fishes.
-    thumb : Thumb
-        The rules of the hour.
-
-    Returns
-    -------
-    float
-        0 inside all bands, falling outside, never below LEAST_EXPECTED for each.
-    """
-    speed = math.log(max(recipe.speed_mps, 0.1))
-    low, high = math.log(thumb.speed_low_mps), math.log(thumb.speed_high_mps)
-    near, far = math.log(max(thumb.setback_low_m, 1.0)), math.log(max(thumb.setback_high_m, 1.0))
-    back = math.log(max(recipe.setback_m, 1.0))
-    off = (
-        _outside(speed, low, high) / SPEED_FALL,
-        _outside(recipe.depth_m, thumb.depth_top_m, thumb.depth_base_m) / DEPTH_FALL_M,
-        0.7 * _outside(back, near, far) / SETBACK_FALL,
-    )
-    return math.fsum(max(-0.5 * part * part, LEAST_EXPECTED) for part in off)
+def _bands(thumb: Thumb) -> dict[str, tuple[float, float]]:
+    """Where on each dial rules of thumb say that fish want it."""
+    return {
+        "depth": (thumb.depth_top_m, thumb.depth_base_m),
+        "speed": (math.log(thumb.speed_low_mps), math.log(thumb.speed_high_mps)),
+        "setback": (
+            math.log(max(thumb.setback_low_m, 1.0)), math.log(max(thumb.setback_high_m, 1.0))
+        ),
+    }
 
 
 def _sum_of(one: Matrix, other: Matrix) -> Matrix:
@@ -577,10 +643,6 @@ def _mixed(cov: Matrix, weights: Weights) -> list[float]:
     parts = [weight for _, weight in weights]
     rows = [cov[index] for index, _ in weights]
     return [sum(map(mul, parts, column)) for column in zip(*rows, strict=True)]
-
-
-def _outside(value: float, low: float, high: float) -> float:
-    return max(low - value, value - high, 0.0)
 
 
 def _kernel(dial: Dial) -> list[list[float]]:

@@ -13,7 +13,6 @@ from ..advice.turning import AHEAD_MIN, rate_of_all, turn_comes_first, turning_g
 from ..constants import FOOT_M
 from ..evidence.day_model import STEP_MIN, DayModel
 from ..evidence.ground import Ground
-from ..evidence.recipe import Thumb
 from ..record.payloads import USUAL_ABOVE_MARK_M
 from ..water.light import daylight
 from .boat import COLOURS, RodState, at_depth, recipe_of, works
@@ -118,16 +117,16 @@ class Advisor:
 
     def begin(self, aboard: Aboard, world: World) -> None:
         """Begin with nothing but rules of thumb."""
-        self.model = DayModel(deepest_m=min(aboard.seen.bottom_m, 24.0))
+        seen = aboard.seen
+        method = method_of_the_hour(species=aboard.box.species, surface_degc=seen.surface_degc)
+        self.model = DayModel(
+            deepest_m=min(seen.bottom_m, 24.0), thumb=thumb_of(method, seen.bottom_m)
+        )
         self.ground = Ground()
 
     def decide(self, aboard: Aboard) -> Change | None:
         """Learn from the last five minutes, and choose."""
-        method = method_of_the_hour(
-            species=aboard.box.species, surface_degc=aboard.seen.surface_degc
-        )
-        thumb = thumb_of(method, aboard.seen.bottom_m)
-        self._learn(aboard, thumb)
+        self._learn(aboard)
         now = {
             str(i): recipe_of(rod, aboard.speed_mps) for i, rod in enumerate(aboard.rods)
             if works(rod.look, aboard.speed_mps)
@@ -140,20 +139,22 @@ class Advisor:
                 options.append(option)
                 kept[option.key] = change
         self.weighed = weigh_options(
-            self.model, thumb, now, options, float(DAY_MIN - aboard.minute)
+            self.model, now, options, float(DAY_MIN - aboard.minute)
         )
         best = best_option(self.weighed)
         turn = gain_of_turning(
-            self.ground, aboard, rate_of_all(self.model, now.values(), thumb)
+            self.ground, aboard, rate_of_all(self.model, now.values())
         )
         if turn_comes_first(turn, best):
             return Change(kind="turn", turn_round=True)
         return None if best is None else kept[best.option.key]
 
-    def _learn(self, aboard: Aboard, thumb: Thumb) -> None:
+    def _learn(self, aboard: Aboard) -> None:
         since = aboard.minute - int(STEP_MIN)
         self.model.pass_time(light=daylight(aboard.seen.sun_deg, aboard.seen.cloud))
-        passing = self.model.passing(sum(1 for at, _ in aboard.marks if at >= since))
+        marks = [(depth, 1) for at, depth in aboard.marks if at >= since]
+        self.model.mark(marks)
+        passing = self.model.passing(len(marks))
         note_ground(self.ground, aboard)
         for index, pieces in enumerate(aboard.fished):
             recent = [(at, recipe) for at, recipe in pieces[-int(STEP_MIN):] if at >= since]
@@ -162,12 +163,9 @@ class Advisor:
             hits = sum(1 for at, rod in aboard.hits if rod == index and at >= since)
             if works(aboard.rods[index].look, aboard.speed_mps):
                 self.model.count(
-                    self.model.weights(recent[-1][1], thumb), hits, float(len(recent)),
+                    self.model.terms(recent[-1][1]), hits, float(len(recent)),
                     passing=passing,
                 )
-        self.model.mark([
-            (max(depth - _above_m(aboard), 0.3), 1) for at, depth in aboard.marks if at >= since
-        ])
 
 
 def _above_m(aboard: Aboard) -> float:

@@ -26,8 +26,6 @@ class ShownEarlier:
         Where it stood on the mood ladder, 0 to 1.
     colour, lure, bait, scent : str
         Names; the last two empty for none.
-    expected : float
-        What the rules of thumb of its hours expected of it, log of the rate against the best.
     hits : int
         Hits.
     minutes : float
@@ -42,11 +40,12 @@ class ShownEarlier:
     thump: float
     colour: str
     lure: str
-    expected: float
     hits: int
     minutes: float
     bait: str = ""
     scent: str = ""
+    expected: float = 0.0
+    """Of older records; nothing is learnt from it."""
 
     def check(self) -> None:
         """Raise InvalidInputError unless it can have fished."""

@@ -4,18 +4,18 @@ from __future__ import annotations
 
 from dataclasses import replace
 from functools import lru_cache
-from typing import Final
+from typing import Final, cast
 
 from ..advice.shows import recipe_of, thumb_of
 from ..constants import MPH_MPS
 from ..errors import CoreError
-from ..evidence.day_model import DayModel, expected
+from ..evidence.day_model import DayModel
 from ..evidence.recipe import Recipe, Thumb
 from ..gear.setup import RodSetup, working_range
 from ..record.earlier import MOST_SHOWN, EarlierDay, ShownEarlier
 from ..water.light import daylight
 from .now import Now
-from .pieces import STEP_S, Piece, steps_of
+from .pieces import STEP_S, Piece, marks_since, steps_of
 from .today import method_now
 
 DEEPEST_M = 36.0
@@ -38,7 +38,7 @@ Shown = dict[tuple[RodSetup, float, float], Recipe | None]
 
 
 def learnt(now: Now, now_s: float) -> DayModel:
-    """Return the day's model with all of the record up to the last full five minutes.
+    """Return the day's model with all of the record up to the last full five minutes, and marks.
 
     Parameters
     ----------
@@ -55,7 +55,7 @@ def learnt(now: Now, now_s: float) -> DayModel:
     Notes
     -----
     Worked out once for each five minutes; what comes late is learnt in its place, and all that
-    followed anew.
+    followed anew. Fish that were marked since are seen at once, by a copy.
     """
     steps = steps_of(now, now_s)
     method = method_now(now, now_s)
@@ -75,7 +75,7 @@ def learnt(now: Now, now_s: float) -> DayModel:
     model = kept.get(begun)
     if model is None:
         model = _begun(
-            min(max(now.state.deepest_m, 2.0), DEEPEST_M), now.trip.earlier, share
+            min(max(now.state.deepest_m, 2.0), DEEPEST_M), thumb, now.trip.earlier, share
         ).copy()
         kept = {0: model}
     if begun < len(steps):
@@ -83,7 +83,7 @@ def learnt(now: Now, now_s: float) -> DayModel:
         shown: Shown = {}
         for count, (pieces, marks) in enumerate(steps[begun:], start=begun + 1):
             at_s = now.trip.started_at_s + STEP_S * (count - 1)
-            _teach(now, model, thumb, pieces, marks, shown, _light(now, at_s))
+            _teach(now, model, pieces, marks, shown, _light(now, at_s))
             if count % KEEP_EVERY == 0 or count > len(steps) - KEEP_LAST:
                 kept[count] = model
                 model = model.copy()
@@ -91,16 +91,26 @@ def learnt(now: Now, now_s: float) -> DayModel:
         late = len(steps) - KEEP_LAST
         kept = {n: m for n, m in kept.items() if n % KEEP_EVERY == 0 or n > late}
     now.memo["learnt"] = about, steps, kept
-    return model
+    seen = marks_since(now, len(steps), now_s)
+    if not seen:
+        return model
+    known, shown_now = now.memo.get("learnt_marks", (None, model))
+    if known != (about, steps, seen):
+        shown_now = model.copy()
+        shown_now.mark(seen)
+        now.memo["learnt_marks"] = (about, steps, seen), shown_now
+    return cast(DayModel, shown_now)
 
 
 @lru_cache(maxsize=8)
-def _begun(deepest_m: float, earlier: tuple[EarlierDay, ...], share: float) -> DayModel:
+def _begun(
+    deepest_m: float, thumb: Thumb | None, earlier: tuple[EarlierDay, ...], share: float
+) -> DayModel:
     """A model that has seen nothing of its own day: only ever copied.
 
     Twenty earlier days take it the better part of a second: not to be spent again on an answer.
     """
-    model = DayModel(deepest_m=deepest_m)
+    model = DayModel(deepest_m=deepest_m, thumb=thumb)
     model.remember(earlier, share)
     return model
 
@@ -122,24 +132,16 @@ def taught(now: Now, now_s: float) -> tuple[ShownEarlier, ...]:
     """
     found: dict[Recipe, list[float]] = {}
     shown: Shown = {}
-    thumbs: dict[int, Thumb | None] = {}
-    for number, (pieces, _) in enumerate(steps_of(now, now_s)):
-        at_s = now.trip.started_at_s + STEP_S * number
-        hour = int(at_s // 3600.0)
-        if hour not in thumbs:
-            method = method_now(now, at_s)
-            thumbs[hour] = None if method is None else thumb_of(method, now.state.bottom_m)
-        thumb = thumbs[hour]
+    for pieces, _ in steps_of(now, now_s):
         for piece in pieces:
             key = piece.setup, piece.setting_m, piece.speed_mps
             if key not in shown:
                 shown[key] = _shown(now, piece)
             recipe = shown[key]
             if recipe is not None:
-                sums = found.setdefault(_about(recipe), [0.0, 0.0, 0.0])
+                sums = found.setdefault(_about(recipe), [0.0, 0.0])
                 sums[0] += piece.hits
                 sums[1] += piece.minutes
-                sums[2] += piece.minutes * (0.0 if thumb is None else expected(recipe, thumb))
     long = sorted(
         ((recipe, sums) for recipe, sums in found.items() if sums[1] >= LEAST_SHOWN_MIN),
         key=lambda item: -item[1][1],
@@ -149,9 +151,9 @@ def taught(now: Now, now_s: float) -> tuple[ShownEarlier, ...]:
             depth_m=recipe.depth_m, speed_mps=recipe.speed_mps, setback_m=recipe.setback_m,
             leader_m=recipe.leader_m, flash=recipe.flash, thump=recipe.thump,
             colour=recipe.colour, lure=recipe.lure, bait=recipe.bait, scent=recipe.scent,
-            expected=minutes_off / minutes, hits=round(hits), minutes=minutes,
+            hits=round(hits), minutes=minutes,
         )
-        for recipe, (hits, minutes, minutes_off) in long[:MOST_SHOWN]
+        for recipe, (hits, minutes) in long[:MOST_SHOWN]
     )
 
 
@@ -165,10 +167,11 @@ def _about(recipe: Recipe) -> Recipe:
 
 
 def _teach(
-    now: Now, model: DayModel, thumb: Thumb | None, pieces: tuple[Piece, ...],
-    marks: tuple[tuple[float, int], ...], shown: Shown, light: float | None,
+    now: Now, model: DayModel, pieces: tuple[Piece, ...], marks: tuple[tuple[float, int], ...],
+    shown: Shown, light: float | None,
 ) -> None:
     model.pass_time(light=light)
+    model.mark(marks)
     passing = model.passing(sum(count for _, count in marks))
     for piece in pieces:
         # A rod fishes one thing for hours: its line is placed once.
@@ -179,10 +182,9 @@ def _teach(
         # A dry moment says nothing; a bite right after a change is that change's.
         if recipe is not None and (piece.hits or piece.minutes > LEAST_MIN):
             model.count(
-                model.weights(recipe, thumb), piece.hits, max(piece.minutes, LEAST_MIN),
+                model.terms(recipe), piece.hits, max(piece.minutes, LEAST_MIN),
                 passing=passing,
             )
-    model.mark(marks)
 
 
 def _light(now: Now, at_s: float) -> float | None:

@@ -13,7 +13,6 @@ from dataclasses import dataclass
 from operator import itemgetter
 from typing import Final
 
-from ..advice.marks import run_at_m
 from ..advice.shows import CLIPPED
 from ..constants import MPH_MPS
 from ..errors import CoreError
@@ -66,8 +65,7 @@ def steps_of(now: Now, now_s: float) -> list[Step]:
     Returns
     -------
     list of Step
-        The pieces of each full five minutes, and its marks: at which depth a lure would be run for
-        them, m, and how many fish.
+        The pieces of each full five minutes, and its marks: how deep, m, and how many fish.
     """
     start, state = now.trip.started_at_s, now.state
     count = min(max(int((now_s - start) // STEP_S), 0), MOST_STEPS)
@@ -98,20 +96,39 @@ def steps_of(now: Now, now_s: float) -> list[Step]:
                 for begun, over, toward in _bends(state.turns, first, last)
                 for since, until, speed in _even(state.speeds, now.speed_mps, begun, over)
             ]
-    # Sonar tells depths by the foot: hundreds of marks lie at a few dozen of them.
-    run_at: dict[float, float] = {}
     for timed in state.marks:
         index = int((timed.at_s - start) // STEP_S)
         if 0 <= index < count:
-            depth = timed.mark.depth_m
-            if depth not in run_at:
-                run_at[depth] = run_at_m(state, depth)
-            marks[index].append((run_at[depth], timed.mark.count))
+            marks[index].append((timed.mark.depth_m, timed.mark.count))
     # In one order, whichever of two devices spoke first.
     return [
         (tuple(sorted(p, key=lambda piece: (piece.rod_id, piece.setting_m))), tuple(sorted(m)))
         for p, m in zip(pieces, marks, strict=True)
     ]
+
+
+def marks_since(now: Now, steps: int, now_s: float) -> tuple[tuple[float, int], ...]:
+    """Return the marks since the last full five minutes.
+
+    Parameters
+    ----------
+    now : Now
+        The trip.
+    steps : int
+        How many full five minutes there are.
+    now_s : float
+        The moment, seconds since 1970-01-01 UTC.
+
+    Returns
+    -------
+    tuple of (float, int)
+        How deep, m, and how many fish.
+    """
+    begun = now.trip.started_at_s + STEP_S * steps
+    return tuple(sorted(
+        (timed.mark.depth_m, timed.mark.count)
+        for timed in now.state.marks if begun <= timed.at_s <= now_s
+    ))
 
 
 def _bends(

@@ -4824,13 +4824,13 @@ export interface components {
             thump: number;
             colour: string;
             lure: string;
-            /** Format: double */
-            expected: number;
             hits: number;
             /** Format: double */
             minutes: number;
             bait?: string;
             scent?: string;
+            /** Format: double */
+            expected?: number;
         };
         /** @description What a rod showed on one side of a decision. */
         Side: {
