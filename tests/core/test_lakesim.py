@@ -231,8 +231,9 @@ def test_advice_finds_the_one_colour_that_they_want():
     class Pink(Tiny):
         """Nothing but pink."""
 
-    base = sum(play(Pink(s), Fixed(), s).hits for s in range(3))
-    found = sum(play(Pink(s), Advisor(), s).hits for s in range(3))
+    # Not each day: where only a colour is wanted, early hits are easily laid to another dial.
+    base = sum(play(Pink(s), Fixed(), s).hits for s in range(6))
+    found = sum(play(Pink(s), Advisor(), s).hits for s in range(6))
     assert found > 1.8 * base
 
 
