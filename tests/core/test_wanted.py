@@ -193,6 +193,10 @@ def test_marks_all_over_the_water_are_strays_and_speak_for_fish_that_are_too_hig
     # The cone is narrow near the top: fish that hold there make few of the marks.
     assert middle(one) < middle(lake()) - 1.0
     assert middle(at_once) == pytest.approx(13.0, abs=0.5)
+    # Marks are known before the hits of the same time are held against what was.
+    fresh = lake()
+    fresh.see([(13.0, 4)], **MARKS)
+    assert fresh.share(13.0) > 1.5 * lake().share(13.0)
 
 
 def test_lures_below_the_fish_are_seen_by_fewer_than_those_above():
@@ -209,9 +213,11 @@ def test_what_was_known_is_forgotten_as_fish_move_and_kept_where_they_do_not():
     sharp = max(one.likely())
     stays = Wanted(replace(DEPTH, drift=0.0, leap=0.0))
     stays.see([(10.0, 5)], **MARKS)
+    ahead = one.ahead(10.0)
     for _ in range(12):
         one.pass_time()
         stays.pass_time()
+    assert one.ahead(10.0) < 0.95 * ahead
     assert max(one.likely()) < 0.6 * sharp
     assert max(stays.likely()) == pytest.approx(sharp)
     for _ in range(600):
@@ -247,6 +253,13 @@ def test_an_earlier_day_says_at_which_of_its_places_the_hits_came():
     assert one.likely() == pytest.approx(busy.likely())
     assert none.likely() == pytest.approx([1.0 / 42] * 42)
     assert none.ahead(14.0) + 0.1 < half.ahead(14.0) < one.ahead(14.0) - 0.1
+    # What was due of each is told with what was known of its place: by hand, of all places.
+    ruled, prior = lake(BAND), np.array(lake(BAND).likely())
+    ruled.remember(shown, 1.0)
+    apart = [3.0 / lake(BAND).share(depth) * pleases(depth, np.array(DEPTH.places))
+             for depth in (4.0, 14.0)]
+    wanted = prior * (apart[1] / sum(apart)) ** 6.0
+    assert ruled.likely() == pytest.approx(wanted / wanted.sum(), abs=1e-3)
     # Hits of a place that alone was fished say nothing of another.
     alone = lake()
     alone.remember([(14.0, 6.0, 3.0)], 1.0)

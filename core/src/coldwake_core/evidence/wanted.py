@@ -115,9 +115,8 @@ class Wanted:
         Wanted
         """
         other = object.__new__(Wanted)
-        # Lists are replaced, never changed.
+        # What is known is replaced, never changed.
         other.__dict__.update(self.__dict__)
-        other._views = {}
         return other
 
     def likely(self, *, by_rule: bool = True) -> list[float]:
