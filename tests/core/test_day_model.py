@@ -455,3 +455,23 @@ def test_fish_that_were_just_marked_count_at_once_and_once():
     assert 0.8 * seen < later - ahead(blank, 25.5) + before < 1.2 * seen
     # Looked at again, and of a moment before, it is what it was.
     assert (ahead(held, 21.0), ahead(held, 20.9)) == (seen, before)
+
+
+def test_what_was_due_is_by_all_dials_but_the_one_that_it_tells_of(monkeypatch):
+    told = {}
+    monkeypatch.setattr(
+        day_model.Wanted, "hit", lambda self, value, hits, due, *_: told.update({id(self): due})
+    )
+    one = model(THUMB)
+    terms = one.terms(recipe())
+    shares = {name: one._wanted[name].share(value) for name, value in terms.at.items()}
+    one.count(terms, 0, 30.0)
+    whole = LEVEL_PM * 30.0 * math.prod(shares.values())
+    assert len(told) == 6
+    for name, share in shares.items():
+        assert told[id(one._wanted[name])] == pytest.approx(whole / share)
+    # Dry where more was due lowers the day's level by more.
+    fresh = model()
+    fresh.count(fresh.terms(recipe()), 0, 30.0)
+    assert math.prod(shares.values()) > 1.2
+    assert one.mean[one._level] < 1.05 * fresh.mean[fresh._level] < 0.0
