@@ -475,3 +475,19 @@ def test_what_was_due_is_by_all_dials_but_the_one_that_it_tells_of(monkeypatch):
     fresh.count(fresh.terms(recipe()), 0, 30.0)
     assert math.prod(shares.values()) > 1.2
     assert one.mean[one._level] < 1.05 * fresh.mean[fresh._level] < 0.0
+
+
+def test_gain_is_told_by_what_is_to_be_expected_where_fish_may_be_anywhere():
+    one = model()
+    one.mark([(9.0, 2)])
+    deeper = recipe(depth_m=15.0)
+    weighed = weigh_options(one, {"rod-1": recipe()}, [step("a", deeper, 4.0, "depth")], 300.0)[0]
+    (here, doubt), (there, doubt_there) = (
+        one.log_rate(one.terms(shown)) for shown in (recipe(), deeper)
+    )
+    rate = math.exp(here + 0.5 * min(doubt, 2.0))
+    more = there - here + 0.5 * (doubt_there - doubt)
+    assert weighed.gain == pytest.approx(rate * (116.0 * math.exp(more) - 120.0))
+    # What is likely is less than what is to be expected of the mean of a wide doubt.
+    likely, _ = one.difference(one.terms(deeper), one.terms(recipe()))
+    assert abs(there - here - likely) > 0.02
