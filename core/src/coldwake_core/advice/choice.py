@@ -29,7 +29,8 @@ that would have been taken at 40 to 50 % four in ten were right (docs/advice.md)
 
 PICKED: Final = 0.08
 """So far what is likelier than not is drawn to a coin: what looks best of many looks so partly by
-luck (chosen on seeds 7000 to 7147, no goal's and not those of the table: docs/advice.md)."""
+luck (how much, on seeds 7000 to 7147; that the other half is left alone, on those of the table in
+docs/advice.md itself, which is no clean test of it)."""
 
 OptionKind = Literal[
     "speed", "depth", "setback", "colour", "leader", "bait", "scent", "attractor", "lure",
