@@ -331,3 +331,18 @@ def test_a_day_whose_speed_wobbles_teaches_what_it_fished_and_not_a_recipe_each_
         assert item.speed_mps == pytest.approx(1.60 * MPH_MPS, abs=0.03)
         # As deep as the line ran, to the half metre.
         assert item.depth_m == pytest.approx(8.0, abs=0.6)
+
+
+def test_where_fish_wanted_it_then_counts_as_much_less_as_days_differ():
+    lesson = day(shown(9, depth_m=14.0), shown(1, depth_m=4.0))
+    trusted = []
+    for share in (0.5, 1.0):
+        one = DayModel(deepest_m=20.0)
+        one.remember([lesson], share)
+        trusted.append(one._wanted["depth"].likely())
+    fresh = DayModel(deepest_m=20.0)._wanted["depth"].likely()
+    half, full = ([math.log(p / q) for p, q in zip(t, fresh, strict=True)] for t in trusted)
+    # Logs of what it speaks for, against a place: twice the share is twice as much.
+    # (But for what is held back for all places.)
+    for a, b in ((10, 30), (5, 20)):
+        assert full[a] - full[b] == pytest.approx(2.0 * (half[a] - half[b]), rel=0.2)
