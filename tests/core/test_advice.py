@@ -15,9 +15,11 @@ from coldwake_core.advice.method import (
     comfort_band_degc,
     comfort_depths_m,
     method_of_the_hour,
+    trolled_mps,
 )
 from coldwake_core.advice.moves import _option, _recipes
 from coldwake_core.advice.put_off import stays_away
+from coldwake_core.advice.shows import thumb_of
 from coldwake_core.advice.tries import depths_to_try, try_moves
 from coldwake_core.constants import FOOT_M, MPH_MPS, degc_from_degf
 from coldwake_core.decode import encode
@@ -49,6 +51,35 @@ def test_surface_temperature_decides_the_method(species, degf: float, method: st
     found = method_of_the_hour(species=species, surface_degc=degc_from_degf(degf))
     assert found.id == method
     assert found.school
+
+
+@pytest.mark.parametrize(
+    ("species", "slowest", "fastest"),
+    [("trout", 0.9, 3.5), ("kokanee", 0.9, 3.5), ("striper", 2.0, 4.2)],
+)
+def test_fish_are_trolled_for_between_the_speeds_of_all_their_methods(species, slowest, fastest):
+    # From the bands of speed of the methods (common practice), both schools of a cold morning too.
+    assert trolled_mps(species) == pytest.approx((slowest * MPH_MPS, fastest * MPH_MPS))
+
+
+@pytest.mark.parametrize(
+    ("bottom_m", "base_m"), [(2.0, 2.0 - FOOT_M), (6.0, 8.0 * FOOT_M), (2.6, 2.6 - FOOT_M)]
+)
+def test_a_rule_for_shallow_rivers_reaches_down_to_a_foot_off_the_bottom(bottom_m, base_m):
+    """Plugs work just off the bottom of 5 to 8 ft: no metre is kept clear there."""
+    method = method_of_the_hour(species="striper", surface_degc=16.0)
+    thumb = thumb_of(method, "striper", bottom_m)
+    assert thumb.depth_base_m == pytest.approx(base_m)
+    assert thumb.depth_top_m == pytest.approx(5.0 * FOOT_M)
+    assert (thumb.slowest_mps, thumb.fastest_mps) == trolled_mps("striper")
+
+
+def test_a_rule_for_deep_water_keeps_a_metre_off_the_bottom():
+    method = method_of_the_hour(species="trout", surface_degc=18.0)
+    # Its band ends at 60 ft.
+    assert thumb_of(method, "trout", 15.0).depth_base_m == pytest.approx(14.0)
+    assert thumb_of(method, "trout", 8.0).depth_base_m == pytest.approx(7.2)
+    assert thumb_of(method, "trout", 30.0).depth_base_m == pytest.approx(60.0 * FOOT_M)
 
 
 def test_cold_morning_has_two_schools_and_the_user_picks():

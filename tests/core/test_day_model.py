@@ -16,8 +16,8 @@ from scipy.optimize import minimize_scalar
 from trip_cases import at, event, session
 
 from coldwake_core.advice.choice import (
+    KEPT,
     LEAST_GAIN,
-    PICKED,
     Option,
     best_option,
     better_of,
@@ -27,11 +27,12 @@ from coldwake_core.constants import MPH_MPS
 from coldwake_core.evidence import day_model
 from coldwake_core.evidence.day_model import LEVEL_PM, DayModel, poisson_mode
 from coldwake_core.evidence.recipe import Recipe, Thumb
+from coldwake_core.trip import learnt as learnt_module
 from coldwake_core.trip.learnt import learnt
 
 THUMB = Thumb(
     speed_low_mps=1.5 * MPH_MPS, speed_high_mps=2.2 * MPH_MPS, depth_top_m=0.0, depth_base_m=5.0,
-    setback_low_m=20.0, setback_high_m=60.0,
+    setback_low_m=20.0, setback_high_m=60.0, slowest_mps=0.9 * MPH_MPS, fastest_mps=3.5 * MPH_MPS,
 )
 
 
@@ -311,6 +312,103 @@ def test_what_is_less_likely_than_not_to_earn_more_is_nobody_s_advice():
     assert best_option([replace(second, better=0.51)]) is not None
 
 
+def drawn_logs(one: DayModel, pairs: Any, draw: Any, count: int) -> Any:
+    """Differences of log rates, drawn at random: effects normal, places as likely as they are.
+
+    What a lure earns by where fish want it is worked out anew, by the docstrings of ``Wish``.
+    """
+    effects = draw.multivariate_normal(one.mean, one.cov, count)
+    found = np.zeros((len(pairs), count))
+    for name, wanted in one._wanted.items():
+        wish = wanted.wish
+        off = next((a for a in (
+            wanted.apart(x.at.get(name), y.at.get(name)) for x, y in pairs
+        ) if a is not None), None)
+        if off is None:
+            continue
+        place = draw.choice(wish.places, count, p=np.array(off.likely) / sum(off.likely))
+
+        def log_of(value: float, wish: Any = wish, place: Any = place) -> Any:
+            sd = wish.width * np.where(value <= place, 1.0, wish.beyond)
+            bell = np.exp(-0.5 * ((value - place) / sd) ** 2)
+            return np.log(wish.elsewhere + (1.0 - wish.elsewhere) * bell)
+
+        for row, (x, y) in zip(found, pairs, strict=True):
+            row += log_of(x.at[name]) - log_of(y.at[name])
+    for row, (x, y) in zip(found, pairs, strict=True):
+        for terms, sign in ((x, 1.0), (y, -1.0)):
+            for index, weight in one._now(terms.effects):
+                if index >= 0:
+                    row += sign * weight * effects[:, index]
+    return found
+
+
+BANK = recipe(depth_m=9.0, flash=0.3)
+
+
+def test_fish_want_no_speed_far_beyond_those_at_which_they_are_trolled_for():
+    """Of stripers a walk is no guess; where nobody says which fish, it is as good as another."""
+    river = Thumb(
+        speed_low_mps=3.5 * MPH_MPS, speed_high_mps=4.2 * MPH_MPS, depth_top_m=1.5,
+        depth_base_m=2.3, setback_low_m=21.0, setback_high_m=30.0,
+        slowest_mps=2.0 * MPH_MPS, fastest_mps=4.2 * MPH_MPS,
+    )
+
+    def ahead(of: DayModel, mph: float) -> float:
+        walk, run = (of.terms(recipe(speed_mps=v * MPH_MPS), by_rule=False) for v in (0.9, mph))
+        return of.log_rate(run)[0] - of.log_rate(walk)[0]
+
+    slowest, *_, fastest = (math.exp(v) for v in model(river)._wanted["speed"].wish.places)
+    assert 1.7 * MPH_MPS < slowest < 1.8 * MPH_MPS
+    assert 4.8 * MPH_MPS < fastest < 4.9 * MPH_MPS
+    assert ahead(model(river), 3.0) > ahead(model(), 3.0) + 0.5
+    assert abs(ahead(model(), 3.0)) < 0.3
+
+
+@pytest.mark.parametrize(("changed", "within"), [
+    ([recipe(depth_m=14.0, flash=0.3)], 0.006),
+    ([recipe(depth_m=3.0, flash=0.3)], 0.006),
+    ([recipe(depth_m=9.0, flash=0.9)], 0.006),
+    ([recipe(depth_m=9.0, flash=0.3, speed_mps=1.0)], 0.006),
+    # Two dials and an effect: all but the dial that tells most are taken for normal.
+    ([recipe(depth_m=14.0, flash=0.9, colour="silver")], 0.03),
+    ([recipe(depth_m=3.0, flash=0.9, thump=0.0)], 0.01),
+    ([recipe(depth_m=14.0, flash=0.3, speed_mps=1.6)], 0.01),
+    ([recipe(depth_m=9.4, flash=0.9)], 0.006),
+    ([recipe(depth_m=9.0, flash=0.3, speed_mps=1.0), recipe(depth_m=9.0, flash=0.3, speed_mps=1.0)],
+     0.006),
+])
+def test_how_likely_a_change_earns_more_is_as_often_as_in_days_drawn_at_random(changed, within):
+    one = model(THUMB)
+    for hits, shown in ((1, BANK), (0, recipe(depth_m=14.0)), (1, recipe(flash=0.9)),
+                        (0, recipe(depth_m=3.0, colour="silver"))):
+        one.count(one.terms(shown), hits, 40.0)
+    one.mark([(12.0, 2)])
+    pairs = [(one.terms(shown), one.terms(BANK)) for shown in changed]
+    logs = drawn_logs(one, pairs, np.random.default_rng(3), 60_000).sum(axis=0)
+    assert one.better(pairs) == pytest.approx((logs > 0.0).mean(), abs=within)
+    # Two rods that change places earn together what they did.
+    assert one.better([(a, b) for pair in pairs for a, b in (pair, pair[::-1])]) == (
+        pytest.approx(0.5)
+    )
+    # The other way round it is the rest.
+    assert one.better([(b, a) for a, b in pairs]) == pytest.approx(1.0 - one.better(pairs))
+
+
+def test_a_rod_that_is_changed_on_no_dial_leaves_the_other_s_odds():
+    """A rod follows another: one steps down, the other goes from a colour to an even one."""
+    one = model(THUMB)
+    one.mark([(14.0, 3)])
+    deeper = one.terms(recipe(depth_m=14.0)), one.terms(recipe())
+    colour = one.terms(recipe(colour="silver")), one.terms(recipe())
+    alone, both, turned = (
+        one.better(pairs) for pairs in ([deeper], [deeper, colour], [colour, deeper])
+    )
+    assert both == pytest.approx(turned)
+    # The colour may be worse as well as better: it adds doubt, and no more.
+    assert 0.5 < both < alone - 0.01
+
+
 def test_what_rules_expect_is_told_from_what_the_day_has_shown():
     one = model(THUMB)
     now = {"rod-1": recipe(depth_m=14.0)}
@@ -350,10 +448,10 @@ def test_a_change_back_is_the_other_way_round():
                           [step("a", recipe(colour="silver"), 0.0)], 300.0)[0]
     back = weigh_options(one, {"rod-1": recipe(colour="silver")},
                          [step("a", recipe(), 0.0)], 300.0)[0]
-    # But for what is taken off for having been picked.
-    surer = 1.0 - back.better
-    assert there.better == pytest.approx(surer - PICKED * (surer - 0.5))
-    assert there.better < surer
+    # But for the odds that speak for what is out, whichever it is.
+    odds, odds_back = (p / (1.0 - p) for p in (there.better, back.better))
+    assert odds * odds_back == pytest.approx(KEPT**2)
+    assert 0.7 < KEPT < 1.0
     assert there.gain > LEAST_GAIN > 0.0 > back.worth
 
 
@@ -491,3 +589,44 @@ def test_gain_is_told_by_what_is_to_be_expected_where_fish_may_be_anywhere():
     # What is likely is less than what is to be expected of the mean of a wide doubt.
     likely, _ = one.difference(one.terms(deeper), one.terms(recipe()))
     assert abs(there - here - likely) > 0.02
+
+
+def test_fish_are_looked_for_as_deep_as_the_water_that_was_sounded():
+    """The ramp lies over 3 m; fish are marked over the basin."""
+    held = session(
+        event("speed_changed", 0, speed_mps=1.5 * MPH_MPS),
+        event("line_set", 1, rod_id="rod-3", setting_m=3.0),
+        bottom_m=3.0,
+    )
+
+    def deeper(minute):
+        one = learnt(held.now, at(minute))
+        return one.difference(one.terms(recipe(depth_m=22.0)), one.terms(recipe(depth_m=15.0)))[0]
+
+    assert deeper(10) <= 0.0
+    held.add(event("sounded", 11, bottom_m=20.0))
+    deeper(16)
+    held.add(event("sounded", 17, bottom_m=25.0))
+    held.add(event("mark_seen", 18, depth_m=24.0, count=4))
+    assert deeper(21) > 0.3
+
+
+def test_a_bed_that_rises_and_falls_has_the_day_learnt_once(monkeypatch):
+    """In 15 m the band of warm days ends below the bed, whose depth a sounder tells each second."""
+    held = session(
+        event("temperature_read", 0, temperature_degc=18.0),
+        event("speed_changed", 0.5, speed_mps=1.5 * MPH_MPS),
+        event("line_set", 1, rod_id="rod-3", setting_m=3.0),
+        bottom_m=15.0,
+    )
+    taught, teach = [], learnt_module._teach
+    monkeypatch.setattr(
+        learnt_module, "_teach", lambda *what: (taught.append(1), teach(*what))
+    )
+    learnt(held.now, at(61))
+    once = len(taught)
+    assert once >= 12
+    for second, bottom_m in enumerate((14.2, 13.1, 14.9, 12.0)):
+        held.add(event("sounded", 61 + second / 60.0, bottom_m=bottom_m))
+        learnt(held.now, at(61.5))
+    assert len(taught) == once

@@ -151,3 +151,17 @@ def test_who_knows_the_river_catches_more_than_who_changes_nothing():
     assert oracle > 1.3 * fixed
     for policy in (Habit, Advisor):
         assert hits(policy) > 0.5 * fixed
+
+
+def test_who_goes_up_and_down_a_reach_knows_from_the_first_how_deep_it_is():
+    class Asked(Fixed):
+        begun: tuple[float, ...] = ()
+
+        def begin(self, aboard, world):
+            self.begun = (aboard.seen.bottom_m,)
+
+    asked, world = Asked(), River(3)
+    world.lay([(0.3, 1.0)])
+    way = [(0.5, depth_m) for depth_m in (2.2, 3.0, 2.6)]
+    play(world, asked, 3, until_min=3, outing=Outing(box=RIVER_BOX, rods=1, way=way))
+    assert asked.begun == (3.0,)

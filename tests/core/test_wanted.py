@@ -11,7 +11,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from coldwake_core.evidence.wanted import Wanted, Wish
+from coldwake_core.evidence.wanted import Apart, Wanted, Wish
 
 LOW, HIGH, CELL = 0.25, 21.25, 0.5
 DEPTH = Wish(
@@ -24,6 +24,12 @@ MARKS: dict[str, float] = {"width": 1.9, "strays": 5.0, "counts": 0.8}
 
 def lake(band: Any = None) -> Wanted:
     return Wanted(DEPTH, band)
+
+
+def apart(of: Wanted, one: float | None, other: float | None, **how: bool) -> Apart:
+    found = of.apart(one, other, **how)
+    assert found is not None
+    return found
 
 
 def middle(of: Wanted) -> float:
@@ -124,13 +130,18 @@ def test_what_is_ahead_is_what_is_likely_moved_on_by_as_much_as_a_change_lasts()
     logs = {depth: np.log(pleases(depth, ahead)) for depth in (3.0, 9.0, 15.0)}
     for depth, log in logs.items():
         assert grid.ahead(depth) == pytest.approx(np.exp(log).mean(), rel=0.04)
-        assert grid.difference(depth, None)[0] == pytest.approx(log.mean(), abs=0.03)
-    mean, variance = grid.difference(9.0, 3.0)
-    assert mean == pytest.approx((logs[9.0] - logs[3.0]).mean(), abs=0.03)
-    assert variance == pytest.approx(np.var(logs[9.0] - logs[3.0]), rel=0.06)
-    back, same = grid.difference(3.0, 9.0)
-    assert (back, same) == (pytest.approx(-mean), pytest.approx(variance))
-    assert grid.difference(9.0, 9.0) == grid.difference(None, None) == (0.0, 0.0)
+        assert apart(grid, depth, None).mean == pytest.approx(log.mean(), abs=0.03)
+    off = apart(grid, 9.0, 3.0)
+    drawn = logs[9.0] - logs[3.0]
+    assert off.mean == pytest.approx(drawn.mean(), abs=0.03)
+    assert off.variance == pytest.approx(np.var(drawn), rel=0.06)
+    better = math.fsum(p for p, log in zip(off.likely, off.logs, strict=True) if log > 0.0)
+    assert better == pytest.approx((drawn > 0.0).mean(), abs=0.04)
+    back = apart(grid, 3.0, 9.0)
+    assert (back.mean, back.variance) == (
+        pytest.approx(-off.mean), pytest.approx(off.variance)
+    )
+    assert grid.apart(9.0, 9.0) is grid.apart(None, None) is None
 
 
 COUNTS = st.tuples(st.floats(-5.0, 40.0), st.integers(0, 40), st.floats(1e-6, 1e4))
@@ -147,9 +158,9 @@ def test_whatever_is_counted_it_stays_a_probability(counts):
         assert math.fsum(likely) == pytest.approx(1.0)
         assert all(p > 0.0 for p in likely)
     assert 0.0 < one.trust < 1.0
-    mean, variance = one.difference(5.0, 10.0)
-    assert math.isfinite(mean)
-    assert variance >= 0.0
+    off = apart(one, 5.0, 10.0)
+    assert math.isfinite(off.mean)
+    assert off.variance >= 0.0
 
 
 def test_before_anything_is_seen_all_places_earn_the_same_but_for_the_rule():
@@ -158,7 +169,7 @@ def test_before_anything_is_seen_all_places_earn_the_same_but_for_the_rule():
         assert fresh.share(depth) == pytest.approx(1.0)
     assert ruled.share(4.0) > 1.2 > 0.8 > ruled.share(15.0)
     assert ruled.likely(by_rule=False) == fresh.likely()
-    assert ruled.difference(4.0, 15.0, by_rule=False)[0] == pytest.approx(0.0, abs=0.1)
+    assert apart(ruled, 4.0, 15.0, by_rule=False).mean == pytest.approx(0.0, abs=0.1)
 
 
 def test_a_hit_speaks_for_its_depth_and_a_dry_rod_against_it_as_far_as_it_was_due():

@@ -194,6 +194,28 @@ def method_of_the_hour(
     return method
 
 
+def trolled_mps(species: Species) -> tuple[float, float]:
+    """Return the speeds at which a species is trolled for, by any method.
+
+    Parameters
+    ----------
+    species : {'trout', 'kokanee', 'striper'}
+        The species.
+
+    Returns
+    -------
+    (float, float)
+        The slowest and the fastest, m/s.
+    """
+    methods = [method for _, method in _LADDERS[species]]
+    if any(method.topic == "cold_morning" for method in methods):
+        methods += _BY_SCHOOL.values()
+    return (
+        min(method.speed_low_mps for method in methods),
+        max(method.speed_high_mps for method in methods),
+    )
+
+
 def comfort_band_degc(species: Species) -> tuple[float, float]:
     """Return the temperatures in which a species is found.
 

@@ -2,13 +2,21 @@
 
 from __future__ import annotations
 
+from typing import Final
+
+from ..constants import FOOT_M
 from ..evidence.recipe import Recipe, Thumb
 from ..gear.ladder import mood_of
 from ..gear.setup import RodSetup, rig_kind
 from ..gear.tackle import Outfit
-from .method import Method
+from ..trade import Species
+from .method import Method, trolled_mps
 
 CLIPPED = ("downrigger", "stacked", "slider")
+CLEAR_SHARE: Final = 0.1
+MOST_CLEAR_M: Final = 1.0
+"""No rule of thumb sends a lure nearer to the bottom than a tenth of the water: a foot at least, a
+metre at most (judged)."""
 
 
 def recipe_of(
@@ -43,13 +51,15 @@ def recipe_of(
     )
 
 
-def thumb_of(method: Method, bottom_m: float) -> Thumb:
+def thumb_of(method: Method, species: Species, bottom_m: float) -> Thumb:
     """Return what the rule of thumb of an hour expects.
 
     Parameters
     ----------
     method : Method
         The method of the hour.
+    species : {'trout', 'kokanee', 'striper'}
+        What is fished for.
     bottom_m : float
         Depth of the bottom, m.
 
@@ -57,10 +67,14 @@ def thumb_of(method: Method, bottom_m: float) -> Thumb:
     -------
     Thumb
     """
-    deepest = max(bottom_m - 1.0, 1.0)
+    # Plugs of shallow rivers work just off the bottom: they are not to be called up from there.
+    clear = min(max(CLEAR_SHARE * bottom_m, FOOT_M), MOST_CLEAR_M)
+    deepest = max(bottom_m - clear, FOOT_M)
+    slowest, fastest = trolled_mps(species)
     return Thumb(
         speed_low_mps=method.speed_low_mps, speed_high_mps=method.speed_high_mps,
         depth_top_m=min(method.depth_top_m, deepest),
         depth_base_m=min(method.depth_base_m, deepest),
         setback_low_m=method.setback_low_m, setback_high_m=method.setback_high_m,
+        slowest_mps=slowest, fastest_mps=fastest,
     )

@@ -13,14 +13,14 @@ from bisect import bisect_right
 from collections import defaultdict
 from collections.abc import Sequence
 from copy import copy
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from operator import add, mul
 from typing import Final
 
 from ..constants import FOOT_M, INCH_M, MPH_MPS
 from ..record.earlier import EarlierDay
 from .recipe import Recipe, Thumb
-from .wanted import Wanted, Wish
+from .wanted import Apart, Wanted, Wish
 
 LEVEL_PM: Final = 1.0 / 120.0
 """Hits a rod-minute before anything is known (judged: one in two hours a rod)."""
@@ -128,6 +128,10 @@ WISHES: Final[dict[str, Wish]] = {
     ),
 }
 """How fish want each dial but depth: logs of m/s and m, and 0 to 1 (judged, and wide)."""
+SPEED_STEP: Final = 0.05
+BEYOND_TROLLED: Final = 0.15
+"""Speeds that known fish might want end a sixth beyond those at which anybody trolls for them
+(judged)."""
 CELLS: Final = 3
 """Places of depth in a step of the dial. Widths and drifts are in steps as well, for fish of a
 shallow river hold by the foot: on a lake a step is 1.5 m."""
@@ -210,10 +214,10 @@ class DayModel:
         ):
             self._dials[name] = self._add(_kernel(dial), dial.memory_min), dial
         bands = {} if thumb is None else _bands(thumb)
-        self._wanted = {
-            name: Wanted(wish, bands.get(name))
-            for name, wish in (("depth", _holding(deepest_m, step)), *WISHES.items())
-        }
+        wishes = {"depth": _holding(deepest_m, step), **WISHES}
+        if thumb is not None:
+            wishes["speed"] = replace(wishes["speed"], places=_speeds(thumb))
+        self._wanted = {name: Wanted(wish, bands.get(name)) for name, wish in wishes.items()}
         # Effects of what a box holds have a number below zero until they are first shown:
         # a box of hundreds must not make hundreds of effects that nothing is known of.
         self._known: dict[tuple[str, str], int] = {}
@@ -358,17 +362,68 @@ class DayModel:
             What they share, the clock before all, drops out. The mean is of the logs: of what
             might be wanted anywhere more is to be expected (``log_rate``) than is likely.
         """
+        mean, variance = self._effects_apart(one, other)
+        for apart in self._wants_apart(one, other).values():
+            mean, variance = mean + apart.mean, variance + apart.variance
+        return mean, variance
+
+    def better(self, pairs: Sequence[tuple[Terms, Terms]]) -> float:
+        """Return how likely the first of each pair earn more, all in all, than the second.
+
+        Parameters
+        ----------
+        pairs : sequence of (Terms, Terms)
+            Of recipes.
+
+        Returns
+        -------
+        float
+            0 to 1.
+
+        Notes
+        -----
+        On the dial that tells them apart most it is asked place by place; what the others and the
+        effects add is taken for normal. Rods share their doubt: what is wrong of one is likely
+        wrong of all.
+        """
+        parts = [(self._effects_apart(*pair), self._wants_apart(*pair)) for pair in pairs]
+        doubt: dict[str, float] = defaultdict(float)
+        for _, wants in parts:
+            for name, apart in wants.items():
+                doubt[name] += apart.variance
+        most = max(doubt, key=doubt.__getitem__, default="")
+        places, likely = [0.0], [1.0]
+        mean = sd = 0.0
+        for (shift, variance), wants in parts:
+            mean += shift
+            for name, apart in wants.items():
+                if name == most:
+                    likely = apart.likely
+                    places = list(map(add, places * (len(likely) // len(places)), apart.logs))
+                else:
+                    mean, variance = mean + apart.mean, variance + apart.variance
+            sd += math.sqrt(variance)
+        unit = -1.0 / (max(sd, 1e-9) * math.sqrt(2.0))
+        return 0.5 * sum([
+            p * math.erfc(unit * (mean + log)) for p, log in zip(likely, places, strict=True)
+        ])
+
+    def _effects_apart(self, one: Terms, other: Terms) -> tuple[float, float]:
         net: dict[int, float] = dict(self._now(one.effects))
         for index, weight in self._now(other.effects):
             net[index] = net.get(index, 0.0) - weight
-        mean, variance = self._sum([(i, w) for i, w in net.items() if abs(w) > 1e-12])
+        return self._sum([(i, w) for i, w in net.items() if abs(w) > 1e-12])
+
+    def _wants_apart(self, one: Terms, other: Terms) -> dict[str, Apart]:
+        found = {}
         for name, wanted in self._wanted.items():
             here, there = one.at.get(name), other.at.get(name)
             # Most changes are of one dial.
             if here != there:
-                off, doubt = wanted.difference(here, there, by_rule=one.by_rule)
-                mean, variance = mean + off, variance + doubt
-        return mean, variance
+                apart = wanted.apart(here, there, by_rule=one.by_rule)
+                if apart is not None:
+                    found[name] = apart
+        return found
 
     def pass_time(self, steps: int = 1, *, light: float | None = None) -> None:
         """Let steps of five minutes go by: effects that do not last are forgotten a little.
@@ -632,6 +687,14 @@ def _bands(thumb: Thumb) -> dict[str, tuple[float, float]]:
             math.log(max(thumb.setback_low_m, 1.0)), math.log(max(thumb.setback_high_m, 1.0))
         ),
     }
+
+
+def _speeds(thumb: Thumb) -> tuple[float, ...]:
+    """Fish that nobody trolls for at a walk want nothing at a walk: logs of m/s."""
+    ends = (
+        math.log(thumb.slowest_mps) - BEYOND_TROLLED, math.log(thumb.fastest_mps) + BEYOND_TROLLED
+    )
+    return _evenly(ends, max(round((ends[1] - ends[0]) / SPEED_STEP), 4))
 
 
 def _sum_of(one: Matrix, other: Matrix) -> Matrix:

@@ -51,6 +51,8 @@ class Thumb:
         Depth, m.
     setback_low_m, setback_high_m : float
         How far back, m.
+    slowest_mps, fastest_mps : float
+        Between which the fish are trolled for at all, whatever the hour, m/s.
     """
 
     speed_low_mps: float
@@ -59,3 +61,5 @@ class Thumb:
     depth_base_m: float
     setback_low_m: float
     setback_high_m: float
+    slowest_mps: float
+    fastest_mps: float

@@ -63,13 +63,26 @@ class Wish:
     even: bool = True
 
 
+@dataclass(frozen=True, slots=True)
+class Apart:
+    """One lure against another: for each place how likely it is, and the log of their ratio there.
+
+    ``mean`` and ``variance`` are those of the log.
+    """
+
+    likely: list[float]
+    logs: list[float]
+    mean: float
+    variance: float
+
+
 class _View:
     """How likely each place is while a change lasts, what lures can expect, and how they differ."""
 
     def __init__(self, likely: list[float]) -> None:
         self.likely = likely
         self.expected: dict[int, float] = {}
-        self.apart: dict[tuple[int | None, ...], tuple[float, float]] = {}
+        self.apart: dict[tuple[int | None, ...], Apart] = {}
 
 
 class Wanted:
@@ -177,10 +190,10 @@ class Wanted:
             found = view.expected[key] = sum(map(mul, view.likely, self._pleases(value)[0]))
         return found
 
-    def difference(
+    def apart(
         self, one: float | None, other: float | None, *, by_rule: bool = True
-    ) -> tuple[float, float]:
-        """Return mean and variance of the log of what one lure can expect against another.
+    ) -> Apart | None:
+        """Return how one lure stands against another by where fish want it.
 
         Parameters
         ----------
@@ -191,28 +204,29 @@ class Wanted:
 
         Returns
         -------
-        (float, float)
+        Apart or None
+            None for two at one place.
         """
         keys = tuple(None if value is None else self._key(value) for value in (one, other))
         if keys[0] == keys[1]:
-            return 0.0, 0.0
+            return None
         view = self._view(by_rule)
         found = view.apart.get(keys)
         if found is None:
-            found = view.apart[keys] = self._apart(view.likely, one, other)
+            found = view.apart[keys] = self._held_apart(view.likely, one, other)
         return found
 
-    def _apart(
+    def _held_apart(
         self, likely: list[float], one: float | None, other: float | None
-    ) -> tuple[float, float]:
-        apart = [0.0] * len(likely)
+    ) -> Apart:
+        logs = [0.0] * len(likely)
         for value, sign in ((one, 1.0), (other, -1.0)):
             if value is not None:
-                logs = self._pleases(value)[1]
-                apart = [a + sign * log for a, log in zip(apart, logs, strict=True)]
-        mean = sum(map(mul, likely, apart))
-        square = sum([p * a * a for p, a in zip(likely, apart, strict=True)])
-        return mean, max(square - mean * mean, 0.0)
+                near = self._pleases(value)[1]
+                logs = [log + sign * more for log, more in zip(logs, near, strict=True)]
+        mean = sum(map(mul, likely, logs))
+        square = sum([p * log * log for p, log in zip(likely, logs, strict=True)])
+        return Apart(likely, logs, mean, max(square - mean * mean, 0.0))
 
     def pass_time(self) -> None:
         """Let five minutes go by: what is wanted moves."""

@@ -219,6 +219,9 @@ def play(
     place, round_until = 0.0, 0
     tally = [0, 0, 0]
     changes, spent = 0, 0.0
+    if way:
+        # Who goes up and down a reach knows how deep it is.
+        aboard.seen = replace(aboard.seen, bottom_m=max(bottom_m for _, bottom_m in way))
     policy.begin(aboard, world)
     for minute in range(min(until_min, DAY_MIN)):
         aboard.minute, aboard.seen = minute, world.seen(minute)

@@ -120,7 +120,8 @@ class Advisor:
         seen = aboard.seen
         method = method_of_the_hour(species=aboard.box.species, surface_degc=seen.surface_degc)
         self.model = DayModel(
-            deepest_m=min(seen.bottom_m, 24.0), thumb=thumb_of(method, seen.bottom_m)
+            deepest_m=min(seen.bottom_m, 24.0),
+            thumb=thumb_of(method, aboard.box.species, seen.bottom_m),
         )
         self.ground = Ground()
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import replace
 from functools import lru_cache
 from typing import Final, cast
@@ -18,7 +19,10 @@ from .now import Now
 from .pieces import STEP_S, Piece, marks_since, steps_of
 from .today import method_now
 
-DEEPEST_M = 36.0
+SHALLOWEST_M: Final = 2.0
+DEEPEST_M: Final = 36.0
+DIAL_STEP: Final = 1.25
+"""Fish are looked for down to the deepest sounding, in steps of a quarter, within these two."""
 EARLIER_SHARE: Final = {"none": 0.0, "half": 0.5, "full": 1.0}
 """What earlier days like this one count, as their user says; half until anybody does (judged)."""
 KEEP_EVERY: Final = 12
@@ -59,9 +63,10 @@ def learnt(now: Now, now_s: float) -> DayModel:
     """
     steps = steps_of(now, now_s)
     method = method_now(now, now_s)
-    thumb = None if method is None else thumb_of(method, now.state.bottom_m)
+    deepest_m = _dial_m(now.state.deepest_m)
+    thumb = None if method is None else thumb_of(method, now.state.species, deepest_m)
     share = EARLIER_SHARE[now.state.schools.get("earlier", "half")]
-    about = (now.state.outfit, thumb, share, now.state.plan)
+    about = (now.state.outfit, deepest_m, thumb, share, now.state.plan)
     known, done, kept = now.memo.get("learnt", (None, [], {}))
     if known != about:
         done, kept = [], {}
@@ -74,9 +79,7 @@ def learnt(now: Now, now_s: float) -> DayModel:
     begun = max(kept, default=0)
     model = kept.get(begun)
     if model is None:
-        model = _begun(
-            min(max(now.state.deepest_m, 2.0), DEEPEST_M), thumb, now.trip.earlier, share
-        ).copy()
+        model = _begun(deepest_m, thumb, now.trip.earlier, share).copy()
         kept = {0: model}
     if begun < len(steps):
         model = model.copy()
@@ -100,6 +103,15 @@ def learnt(now: Now, now_s: float) -> DayModel:
         shown_now.mark(seen)
         now.memo["learnt_marks"] = (about, steps, seen), shown_now
     return cast(DayModel, shown_now)
+
+
+def _dial_m(deepest_m: float) -> float:
+    """How deep fish are looked for: a little beyond what was sounded, for the bed goes on falling.
+
+    In few steps, for with another dial the day is learnt anew.
+    """
+    steps = math.ceil(math.log(max(deepest_m, SHALLOWEST_M)) / math.log(DIAL_STEP) - 1e-9)
+    return min(DIAL_STEP**steps, DEEPEST_M)
 
 
 @lru_cache(maxsize=8)
