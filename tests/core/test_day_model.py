@@ -18,6 +18,7 @@ from trip_cases import at, event, session
 from coldwake_core.advice.choice import (
     KEPT,
     LEAST_GAIN,
+    SUREST,
     Option,
     best_option,
     better_of,
@@ -442,17 +443,33 @@ def test_late_in_the_day_what_is_out_is_left_alone():
     assert best_option([]) is None
 
 
+def there_and_back(one: DayModel) -> tuple[Any, Any]:
+    """A rod goes from pink to silver, or back."""
+    pink, silver = recipe(), recipe(colour="silver")
+    return tuple(
+        weigh_options(one, {"rod-1": now}, [step("a", then, 0.0)], 300.0)[0]
+        for now, then in ((pink, silver), (silver, pink))
+    )
+
+
 def test_a_change_back_is_the_other_way_round():
-    one = taught()
-    there = weigh_options(one, {"rod-1": recipe()},
-                          [step("a", recipe(colour="silver"), 0.0)], 300.0)[0]
-    back = weigh_options(one, {"rod-1": recipe(colour="silver")},
-                         [step("a", recipe(), 0.0)], 300.0)[0]
+    one = model()
+    one.count(one.terms(recipe(colour="silver")), 2, 30.0)
+    one.count(one.terms(recipe()), 0, 30.0)
+    there, back = there_and_back(one)
     # But for the odds that speak for what is out, whichever it is.
     odds, odds_back = (p / (1.0 - p) for p in (there.better, back.better))
     assert odds * odds_back == pytest.approx(KEPT**2)
     assert 0.7 < KEPT < 1.0
-    assert there.gain > LEAST_GAIN > 0.0 > back.worth
+    assert there.gain > 0.0 > back.worth
+
+
+def test_nobody_is_told_that_a_change_is_all_but_sure():
+    there, back = there_and_back(taught())
+    assert there.better == SUREST < 0.9
+    assert there.gain > LEAST_GAIN
+    # What is all but sure to earn less is told so.
+    assert back.better < 1.0 - SUREST
 
 
 @pytest.mark.parametrize("hits", [0, 1, 30])
