@@ -69,9 +69,9 @@ def test_what_is_heard_is_pushed_once_and_to_nobody_else(known: Any):
         await browser.until("data: null")
         live.write(7, state(9.5))
         live.write(8, state(4.0))
-        await browser.until("9.5")
+        await browser.until("[9.5]")
         await asyncio.sleep(0.5)
-        assert (browser.text.count("9.5"), "4.0" in browser.text) == (1, False)
+        assert (browser.text.count("[9.5]"), "[4.0]" in browser.text) == (1, False)
         browser.left.set()
         await asyncio.wait_for(task, 10.0)
         assert stream._open[7] == 0
