@@ -436,6 +436,14 @@ def test_what_earns_is_chosen_and_what_costs_more_is_worth_less():
     assert 0.5 < weighed[0].better == weighed[1].better
 
 
+@pytest.mark.parametrize(("worth", "taken"), [(0.25, False), (0.35, True)])
+def test_less_than_three_tenths_of_a_hit_is_left_alone(worth, taken):
+    weighed = weigh_options(
+        taught(), {"rod-1": recipe()}, [step("a", recipe(colour="silver"))], 300.0
+    )[0]
+    assert (best_option([replace(weighed, worth=worth)]) is not None) == taken
+
+
 def test_late_in_the_day_what_is_out_is_left_alone():
     now = {"rod-1": recipe()}
     late = weigh_options(taught(), now, [step("a", recipe(colour="silver"), 19.0)], 15.0)
@@ -626,6 +634,8 @@ def test_fish_are_looked_for_as_deep_as_the_water_that_was_sounded():
     held.add(event("sounded", 17, bottom_m=25.0))
     held.add(event("mark_seen", 18, depth_m=24.0, count=4))
     assert deeper(21) > 0.3
+    # All of the water that was sounded, and a quarter at most beyond it.
+    assert 25.0 <= learnt(held.now, at(21))._wanted["depth"].wish.places[-1] <= 1.25 * 25.0
 
 
 def test_a_bed_that_rises_and_falls_has_the_day_learnt_once(monkeypatch):
