@@ -24,6 +24,7 @@ from coldwake_core.advice.tries import depths_to_try, try_moves
 from coldwake_core.constants import FOOT_M, MPH_MPS, degc_from_degf
 from coldwake_core.decode import encode
 from coldwake_core.errors import InvalidInputError
+from coldwake_core.evidence.bed import Bed
 from coldwake_core.gear.pieces import SpeedRange
 from coldwake_core.gear.window import shared_window, verdict
 from coldwake_core.places.fish.page import _rod_now
@@ -60,18 +61,6 @@ def test_surface_temperature_decides_the_method(species, degf: float, method: st
 def test_fish_are_trolled_for_between_the_speeds_of_all_their_methods(species, slowest, fastest):
     # From the bands of speed of the methods (common practice), both schools of a cold morning too.
     assert trolled_mps(species) == pytest.approx((slowest * MPH_MPS, fastest * MPH_MPS))
-
-
-@pytest.mark.parametrize(
-    ("bottom_m", "base_m"), [(2.0, 2.0 - FOOT_M), (6.0, 8.0 * FOOT_M), (2.6, 2.6 - FOOT_M)]
-)
-def test_a_rule_for_shallow_rivers_reaches_down_to_a_foot_off_the_bottom(bottom_m, base_m):
-    """Plugs work just off the bottom of 5 to 8 ft: no metre is kept clear there."""
-    method = method_of_the_hour(species="striper", surface_degc=16.0)
-    thumb = thumb_of(method, "striper", bottom_m)
-    assert thumb.depth_base_m == pytest.approx(base_m)
-    assert thumb.depth_top_m == pytest.approx(5.0 * FOOT_M)
-    assert (thumb.slowest_mps, thumb.fastest_mps) == trolled_mps("striper")
 
 
 def test_a_rule_for_deep_water_keeps_a_metre_off_the_bottom():
@@ -520,12 +509,13 @@ def test_depths_to_try_are_small_steps_and_a_ladder_clear_of_the_bottom(depth_m,
 def test_a_line_without_a_number_is_let_out_or_taken_in_and_shows_where_it_runs_then():
     opened = fishing()
     view = next(rod for rod in opened.view(at(40)).rods if rod.kind == "flat" and rod.line)
-    top = _rod_now(opened.now, view, (), None, at(40), 20.0)
+    top = _rod_now(opened.now, view, (), None, at(40), 20.0, Bed(20.0, 20.0))
     # It is 30 m out; a tenth more or less would be no change.
     assert set(top.lengths) == {20.0, 35.0, 50.0, 65.0}
     close = fishing(event("line_set", 2, rod_id=view.id, setting_m=36.0))
     again = next(rod for rod in close.view(at(40)).rods if rod.id == view.id)
-    assert set(_rod_now(close.now, again, (), None, at(40), 20.0).lengths) == {20.0, 50.0, 65.0}
+    over = _rod_now(close.now, again, (), None, at(40), 20.0, Bed(20.0, 20.0))
+    assert set(over.lengths) == {20.0, 50.0, 65.0}
     for length, depth in top.lengths.items():
         moved = fishing(event("line_set", 2, rod_id=top.rod_id, setting_m=length))
         shown = next(rod for rod in moved.view(at(25)).rods if rod.id == top.rod_id)

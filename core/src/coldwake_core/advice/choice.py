@@ -92,6 +92,34 @@ class Weighed:
     horizon_min: float
 
 
+LEADS_HITS: Final = 2
+LEADS_MIN: Final = 90.0
+"""A rod with so many hits in so many minutes, and more than any other, leads (judged)."""
+
+
+def leading(hits: Mapping[str, int]) -> str | None:
+    """Return the rod that leads: it is left as it is, for the others to be held against.
+
+    Parameters
+    ----------
+    hits : mapping of str to int
+        Hits of each rod on what it shows now, in the last LEADS_MIN minutes.
+
+    Returns
+    -------
+    str or None
+        None where no rod has LEADS_HITS, or two have as many.
+
+    Notes
+    -----
+    It costs nothing on simulated days (docs/advice.md), and nobody takes off what is catching.
+    """
+    best = max(hits, key=hits.__getitem__, default=None)
+    if best is None or hits[best] < LEADS_HITS:
+        return None
+    return best if sum(many == hits[best] for many in hits.values()) == 1 else None
+
+
 def weigh_options(
     model: DayModel, now: Mapping[str, Recipe], options: Sequence[Option], minutes_left: float
 ) -> list[Weighed]:

@@ -117,7 +117,7 @@ def _recipes(now: Situation) -> dict[str, Recipe]:
     return {
         rod.rod_id: recipe_of(
             now.outfit, rod.setup, depth_m=rod.depth_m, setting_m=rod.setting_m,
-            speed_mps=now.speed_mps,
+            speed_mps=now.speed_mps, bed_m=now.bed_m,
         )
         for rod in now.rods
     }
@@ -162,7 +162,7 @@ def _option(
         # It is let out to the depth that it ran at.
         after = ((setup.rod_id, recipe_of(
             now.outfit, setup, depth_m=rod.depth_m, setting_m=rod.setting_m,
-            speed_mps=now.speed_mps,
+            speed_mps=now.speed_mps, bed_m=now.bed_m,
         )),)
     else:
         return None

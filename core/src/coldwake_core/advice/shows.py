@@ -17,10 +17,18 @@ CLEAR_SHARE: Final = 0.1
 MOST_CLEAR_M: Final = 1.0
 """No rule of thumb sends a lure nearer to the bottom than a tenth of the water: a foot at least, a
 metre at most (judged)."""
+BY_THE_BED: Final[tuple[Species, ...]] = ("striper",)
+"""Who is fished for near the bottom, however deep it is (common practice)."""
+NEAR_BED_M: Final = (FOOT_M, 0.7)
+"""What *near the bottom* is (judged): a plug ticks along a foot or two over it."""
+SPEED_AGREED: Final[tuple[Species, ...]] = ("striper",)
+"""For whom no school contradicts the speed of the hour; for trout and kokanee schools say slow and
+fast of the same cold morning (common practice)."""
 
 
 def recipe_of(
-    outfit: Outfit, setup: RodSetup, *, depth_m: float, setting_m: float, speed_mps: float
+    outfit: Outfit, setup: RodSetup, *, depth_m: float, setting_m: float, speed_mps: float,
+    bed_m: float | None = None,
 ) -> Recipe:
     """Return what a rod shows.
 
@@ -34,6 +42,8 @@ def recipe_of(
         How deep its lure runs and the number set, m.
     speed_mps : float
         Speed through water, m/s.
+    bed_m : float, optional
+        Depth of the water there, m.
 
     Returns
     -------
@@ -47,7 +57,7 @@ def recipe_of(
         leader_m=setup.leader_m if setup.attractor_id and setup.leader_m > 0.0 else None,
         flash=mood.flash, thump=mood.thump, colour=lure.colour, lure=lure.name,
         bait="" if setup.bait_id is None else outfit.bait(setup.bait_id).name,
-        scent="" if setup.scent_id is None else outfit.scent(setup.scent_id).name,
+        scent="" if setup.scent_id is None else outfit.scent(setup.scent_id).name, bed_m=bed_m,
     )
 
 
@@ -61,7 +71,7 @@ def thumb_of(method: Method, species: Species, bottom_m: float) -> Thumb:
     species : {'trout', 'kokanee', 'striper'}
         What is fished for.
     bottom_m : float
-        Depth of the bottom, m.
+        Depth of the bottom, m; of the deepest for fish that hold by the bed.
 
     Returns
     -------
@@ -70,11 +80,16 @@ def thumb_of(method: Method, species: Species, bottom_m: float) -> Thumb:
     # Plugs of shallow rivers work just off the bottom: they are not to be called up from there.
     clear = min(max(CLEAR_SHARE * bottom_m, FOOT_M), MOST_CLEAR_M)
     deepest = max(bottom_m - clear, FOOT_M)
+    top, base = min(method.depth_top_m, deepest), min(method.depth_base_m, deepest)
+    by_the_bed = species in BY_THE_BED
+    if by_the_bed:
+        least, most = NEAR_BED_M
+        top, base = max(bottom_m - most, 0.0), max(bottom_m - least, 0.0)
     slowest, fastest = trolled_mps(species)
     return Thumb(
         speed_low_mps=method.speed_low_mps, speed_high_mps=method.speed_high_mps,
-        depth_top_m=min(method.depth_top_m, deepest),
-        depth_base_m=min(method.depth_base_m, deepest),
+        depth_top_m=top, depth_base_m=base,
         setback_low_m=method.setback_low_m, setback_high_m=method.setback_high_m,
-        slowest_mps=slowest, fastest_mps=fastest,
+        slowest_mps=slowest, fastest_mps=fastest, by_the_bed=by_the_bed,
+        speed_agreed=species in SPEED_AGREED,
     )

@@ -212,6 +212,8 @@ class Situation:
         Depths of the rods that fish, m by rod, at another speed, m/s.
     lowest_m : float
         The lowest that a lure may run over the bottom here and ahead, m.
+    bed_m : float
+        How deep the water usually was that was fished of late, m.
     species : {'trout', 'kokanee', 'striper'}
         What is fished for.
     water_rules : WaterRules or None
@@ -232,6 +234,7 @@ class Situation:
     minutes_left: float
     depths_at: Callable[[float], Mapping[str, float]]
     lowest_m: float
+    bed_m: float
     species: Species
     water_rules: WaterRules | None = None
     ways: Ways | None = None

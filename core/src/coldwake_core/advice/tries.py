@@ -15,6 +15,7 @@ from ..rig_rules.engine import check_rod
 from ..rig_rules.facts import RodFacts
 from ..rig_rules.rule import Finding
 from ..trade import Species
+from .choice import LEADS_MIN, leading
 from .marks import NEAR_MARK_M, mark_targets
 from .shows import CLIPPED
 from .situation import Move, RodNow, Situation
@@ -52,7 +53,7 @@ LEAST_SOAK_MIN: Final = 20.0
 
 
 def try_moves(now: Situation, *, depths: bool = True) -> Iterator[Move]:
-    """Return every change of one dial that is possible.
+    """Return every change of one dial that is possible, but on the rod that leads.
 
     Parameters
     ----------
@@ -67,7 +68,10 @@ def try_moves(now: Situation, *, depths: bool = True) -> Iterator[Move]:
         Each with its cost; why, is for who weighs them.
     """
     found = mark_targets(now.state, now.bands)
+    leads = leading({rod.rod_id: _hits_of_late(now, rod) for rod in now.rods})
     for rod in now.rods:
+        if rod.rod_id == leads:
+            continue
         # Fish that are found are not left for fish that are hoped for.
         near = any(abs(rod.depth_m - target) <= NEAR_MARK_M for target in found)
         # A stint begins anew with each number: what was moved a minute ago begins there.
@@ -88,6 +92,20 @@ def try_moves(now: Situation, *, depths: bool = True) -> Iterator[Move]:
                     cost_min=RESET_MIN[rod.kind] + (BAIT_MIN if kind in BAITED else TIE_MIN),
                     judge_after_min=JUDGE_MIN,
                 )
+
+
+def _hits_of_late(now: Situation, rod: RodNow) -> int:
+    """Hits on what a rod wears, of the last hour and a half."""
+    worn = [
+        stint for stint in now.state.stints
+        if stint.rod_id == rod.rod_id and stint.setup == rod.setup
+    ]
+    since_s = now.now_s - 60.0 * LEADS_MIN
+    return sum(
+        kind == "hit" and rod_id == rod.rod_id and at_s >= since_s
+        and any(s.start_s <= at_s and (s.end_s is None or at_s <= s.end_s) for s in worn)
+        for at_s, rod_id, kind in now.state.bites
+    )
 
 
 def depths_to_try(depth_m: float, lowest_m: float) -> tuple[float, ...]:

@@ -14,6 +14,7 @@ from collections import defaultdict
 from collections.abc import Sequence
 from copy import copy
 from dataclasses import dataclass, replace
+from itertools import zip_longest
 from operator import add, mul
 from typing import Final
 
@@ -128,6 +129,10 @@ WISHES: Final[dict[str, Wish]] = {
     ),
 }
 """How fish want each dial but depth: logs of m/s and m, and 0 to 1 (judged, and wide)."""
+AGREED_TRUST: Final = 0.8
+AGREED_FALL: Final = 0.12
+"""A speed that all schools agree on is likelier to be right, and narrower (chosen on days of a
+simulated river, seeds 300 to 379: docs/advice.md)."""
 SPEED_STEP: Final = 0.05
 BEYOND_TROLLED: Final = 0.15
 """Speeds that known fish might want end a sixth beyond those at which anybody trolls for them
@@ -217,6 +222,12 @@ class DayModel:
         wishes = {"depth": _holding(deepest_m, step), **WISHES}
         if thumb is not None:
             wishes["speed"] = replace(wishes["speed"], places=_speeds(thumb))
+            if thumb.speed_agreed:
+                wishes["speed"] = replace(
+                    wishes["speed"], trust=AGREED_TRUST, fall=AGREED_FALL
+                )
+        # Where fish hold by the bed, depths are told as in water so deep throughout.
+        self._bed_m = deepest_m if thumb is not None and thumb.by_the_bed else None
         self._wanted = {name: Wanted(wish, bands.get(name)) for name, wish in wishes.items()}
         # Effects of what a box holds have a number below zero until they are first shown:
         # a box of hundreds must not make hundreds of effects that nothing is known of.
@@ -288,10 +299,13 @@ class DayModel:
         Terms
         """
         at = {
-            "depth": recipe.depth_m, "speed": math.log(max(recipe.speed_mps, 0.1)),
+            "speed": math.log(max(recipe.speed_mps, 0.1)),
             "flash": recipe.flash, "thump": recipe.thump,
             "setback": math.log(max(recipe.setback_m, 1.0)),
         }
+        depth_m = self._told_m(recipe.depth_m, recipe.bed_m)
+        if depth_m is not None:
+            at["depth"] = depth_m
         if recipe.leader_m is not None:
             at["leader"] = math.log(max(recipe.leader_m, 0.05))
         found = [(self._level, 1.0), (self._clock, 1.0)]
@@ -306,6 +320,14 @@ class DayModel:
         if recipe.scent:
             found.append((self._named("scent", recipe.scent, SCENT_SD), 1.0))
         return Terms(found, at, by_rule)
+
+    def _told_m(self, depth_m: float, bed_m: float | None) -> float | None:
+        """Where on the dial of depth something is; None where only the bed would tell."""
+        if self._bed_m is None:
+            return depth_m
+        if bed_m is None:
+            return None
+        return min(max(self._bed_m - (bed_m - depth_m), 0.0), self._bed_m)
 
     def _on(self, name: str, value: float) -> Weights:
         start, dial = self._dials[name]
@@ -603,13 +625,17 @@ class DayModel:
             for effects, item, near, terms in found
         ]
 
-    def mark(self, counts: Sequence[tuple[float, int]]) -> None:
+    def mark(
+        self, counts: Sequence[tuple[float, int]], *, beds_m: Sequence[float] = ()
+    ) -> None:
         """Learn from fish seen on the sonar: at which depths.
 
         Parameters
         ----------
         counts : sequence of (float, int)
             Depth of the fish, m, and how many.
+        beds_m : sequence of float, optional
+            Depth of the water under each, m: asked of fish that hold by the bed.
 
         Notes
         -----
@@ -618,8 +644,10 @@ class DayModel:
         """
         step = self._dials["depth"][1].knots[1]
         seen: dict[float, int] = defaultdict(int)
-        for depth_m, fish in counts:
-            seen[depth_m] += fish
+        for (depth_m, fish), bed_m in zip_longest(counts, beds_m[:len(counts)]):
+            told_m = self._told_m(depth_m, bed_m)
+            if told_m is not None:
+                seen[told_m] += fish
         many = sum(seen.values())
         if many:
             self._wanted["depth"].see(

@@ -25,6 +25,8 @@ class Recipe:
         Its colour and which lure it is, as the box names them.
     bait, scent : str
         What is on the hook and what it smells of, as the box names them; empty for none.
+    bed_m : float or None
+        Depth of the water that it fishes in, m; None where nobody knows.
     """
 
     depth_m: float
@@ -37,6 +39,7 @@ class Recipe:
     lure: str
     bait: str = ""
     scent: str = ""
+    bed_m: float | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -53,6 +56,11 @@ class Thumb:
         How far back, m.
     slowest_mps, fastest_mps : float
         Between which the fish are trolled for at all, whatever the hour, m/s.
+    by_the_bed : bool
+        Whether the fish hold by the bed, however deep it is: the band of depth is that of water as
+        deep as the day's model looks for fish.
+    speed_agreed : bool
+        Whether all schools say the same speed.
     """
 
     speed_low_mps: float
@@ -63,3 +71,5 @@ class Thumb:
     setback_high_m: float
     slowest_mps: float
     fastest_mps: float
+    by_the_bed: bool = False
+    speed_agreed: bool = False

@@ -15,6 +15,7 @@ import numpy as np
 from ..advice.tries import RESET_MIN
 from ..constants import FOOT_M, MPH_MPS
 from ..errors import InvalidInputError
+from ..evidence.bed import FISHED_MIN, Bed, bed_of
 from ..evidence.recipe import Recipe
 from .boat import LAKE_BOX, RIVER_BOX, Box, Look, RodState, at_depth, lure_named, recipe_of, works
 from .world import DAY_MIN, Lapped, Seen, Shown, Steered, World
@@ -73,7 +74,8 @@ class Aboard:
     """What anybody aboard knows: a policy sees this and nothing else.
 
     ``places`` is where on the lap it was in each minute, ``way`` which way it goes and ``lap_min``
-    how long a lap is; without a lap they are empty and 0.
+    how long a lap is; without a lap they are empty and 0. ``beds`` is how deep the water was in
+    each minute, m.
     """
 
     minute: int
@@ -85,13 +87,20 @@ class Aboard:
     marks: list[tuple[int, float]] = field(default_factory=list)
     fished: list[list[tuple[int, Recipe]]] = field(default_factory=list)
     places: list[float] = field(default_factory=list)
+    beds: list[float] = field(default_factory=list)
     way: int = 1
     lap_min: float = 0.0
     box: Box = LAKE_BOX
 
+    def bed(self) -> Bed:
+        """Return the bed of the last hour, or the one here before any was passed."""
+        return bed_of(self.beds[-int(FISHED_MIN):] or [self.seen.bottom_m])
+
     def recipes(self) -> list[Recipe]:
-        """Return what each rod shows."""
-        return [recipe_of(rod, self.speed_mps) for rod in self.rods]
+        """Return what each rod shows here."""
+        return [
+            replace(recipe_of(rod, self.speed_mps), bed_m=self.seen.bottom_m) for rod in self.rods
+        ]
 
 
 class Policy(Protocol):
@@ -229,6 +238,7 @@ def play(
             share, bottom_m = way[min(minute, len(way) - 1)]
             steered.over(minute, share, bottom_m)
             aboard.seen = replace(aboard.seen, bottom_m=bottom_m)
+        aboard.beds.append(aboard.seen.bottom_m)
         if minute and minute % DECIDE_MIN == 0:
             begun = clock() if clock else 0.0
             change = policy.decide(aboard)

@@ -6,7 +6,7 @@ import math
 from dataclasses import replace
 from typing import Final
 
-from ..advice.choice import Option, best_option, weigh_options
+from ..advice.choice import LEADS_MIN, Option, best_option, leading, weigh_options
 from ..advice.method import method_of_the_hour
 from ..advice.shows import thumb_of
 from ..advice.turning import AHEAD_MIN, rate_of_all, turn_comes_first, turning_gain
@@ -124,18 +124,30 @@ class Advisor:
             thumb=thumb_of(method, aboard.box.species, seen.bottom_m),
         )
         self.ground = Ground()
+        self.rigged_at = [0] * len(aboard.rods)
 
     def decide(self, aboard: Aboard) -> Change | None:
         """Learn from the last five minutes, and choose."""
         self._learn(aboard)
+        bed_m = aboard.bed().usual_m
         now = {
-            str(i): recipe_of(rod, aboard.speed_mps) for i, rod in enumerate(aboard.rods)
-            if works(rod.look, aboard.speed_mps)
+            str(i): replace(recipe_of(rod, aboard.speed_mps), bed_m=bed_m)
+            for i, rod in enumerate(aboard.rods) if works(rod.look, aboard.speed_mps)
         }
-        changes = steps_of(aboard)
+        leads = leading({
+            str(i): sum(
+                rod == i and at >= max(self.rigged_at[i], aboard.minute - LEADS_MIN)
+                for at, rod in aboard.hits
+            )
+            for i in range(len(aboard.rods))
+        })
+        changes = [
+            change for change in steps_of(aboard)
+            if not any(str(i) == leads for i, _ in change.rods)
+        ]
         options, kept = [], {}
         for number, change in enumerate(changes):
-            option = option_of(change, aboard, str(number))
+            option = option_of(change, aboard, str(number), bed_m=bed_m)
             if option is not None and all(rod in now for rod, _ in option.after):
                 options.append(option)
                 kept[option.key] = change
@@ -148,13 +160,21 @@ class Advisor:
         )
         if turn_comes_first(turn, best):
             return Change(kind="turn", turn_round=True)
-        return None if best is None else kept[best.option.key]
+        if best is None:
+            return None
+        change = kept[best.option.key]
+        for index, rod in change.rods:
+            if rod.look != aboard.rods[index].look:
+                self.rigged_at[index] = aboard.minute
+        return change
 
     def _learn(self, aboard: Aboard) -> None:
         since = aboard.minute - int(STEP_MIN)
         self.model.pass_time(light=daylight(aboard.seen.sun_deg, aboard.seen.cloud))
         marks = [(depth, 1) for at, depth in aboard.marks if at >= since]
-        self.model.mark(marks)
+        self.model.mark(marks, beds_m=[
+            aboard.beds[at] for at, _ in aboard.marks if at >= since
+        ])
         passing = self.model.passing(len(marks))
         note_ground(self.ground, aboard)
         for index, pieces in enumerate(aboard.fished):
@@ -173,7 +193,9 @@ def _above_m(aboard: Aboard) -> float:
     return USUAL_ABOVE_MARK_M[aboard.box.species]
 
 
-def option_of(change: Change, aboard: Aboard, key: str) -> Option | None:
+def option_of(
+    change: Change, aboard: Aboard, key: str, *, bed_m: float | None = None
+) -> Option | None:
     """Return a change as the choice sees it.
 
     Parameters
@@ -184,6 +206,8 @@ def option_of(change: Change, aboard: Aboard, key: str) -> Option | None:
         What is out.
     key : str
         To know it again.
+    bed_m : float, optional
+        How deep the water usually is, m.
 
     Returns
     -------
@@ -192,7 +216,7 @@ def option_of(change: Change, aboard: Aboard, key: str) -> Option | None:
     """
     if change.speed_mps is not None:
         after = tuple(
-            (str(i), recipe_of(rod, change.speed_mps))
+            (str(i), replace(recipe_of(rod, change.speed_mps), bed_m=bed_m))
             for i, rod in enumerate(aboard.rods)
         )
         broken = sum(
@@ -203,7 +227,10 @@ def option_of(change: Change, aboard: Aboard, key: str) -> Option | None:
         return None if broken else Option(key=key, kind="speed", after=after, cost_min=0.0)
     return Option(
         key=key, kind=change.kind,  # type: ignore[arg-type]
-        after=tuple((str(i), recipe_of(rod, aboard.speed_mps)) for i, rod in change.rods),
+        after=tuple(
+            (str(i), replace(recipe_of(rod, aboard.speed_mps), bed_m=bed_m))
+            for i, rod in change.rods
+        ),
         cost_min=change.cost_min,
     )
 

@@ -88,7 +88,8 @@ def _rod_steps(rod: RodState, aboard: Aboard) -> list[tuple[str, RodState, float
         ]
     if rod.kind != "flat":
         return found
-    lowest = aboard.seen.bottom_m - PLUG_CLEAR_M
+    # No nearer to the bed than here, nor than where it comes up again.
+    lowest = min(aboard.seen.bottom_m, aboard.bed().shallow_m) - PLUG_CLEAR_M
     return [step for step in found if depth_of(step[1], speed) < lowest]
 
 

@@ -15,8 +15,9 @@ from ..evidence.recipe import Recipe, Thumb
 from ..gear.setup import RodSetup, working_range
 from ..record.earlier import MOST_SHOWN, EarlierDay, ShownEarlier
 from ..water.light import daylight
+from .beds import bed_between
 from .now import Now
-from .pieces import STEP_S, Piece, marks_since, steps_of
+from .pieces import STEP_S, Piece, Step, marks_since, steps_of
 from .today import method_now
 
 SHALLOWEST_M: Final = 2.0
@@ -61,10 +62,12 @@ def learnt(now: Now, now_s: float) -> DayModel:
     Worked out once for each five minutes; what comes late is learnt in its place, and all that
     followed anew. Fish that were marked since are seen at once, by a copy.
     """
-    steps = steps_of(now, now_s)
     method = method_now(now, now_s)
     deepest_m = _dial_m(now.state.deepest_m)
     thumb = None if method is None else thumb_of(method, now.state.species, deepest_m)
+    steps = [
+        (step, _bed(now, thumb, count)) for count, step in enumerate(steps_of(now, now_s))
+    ]
     share = EARLIER_SHARE[now.state.schools.get("earlier", "half")]
     about = (now.state.outfit, deepest_m, thumb, share, now.state.plan)
     known, done, kept = now.memo.get("learnt", (None, [], {}))
@@ -84,9 +87,9 @@ def learnt(now: Now, now_s: float) -> DayModel:
     if begun < len(steps):
         model = model.copy()
         shown: Shown = {}
-        for count, (pieces, marks) in enumerate(steps[begun:], start=begun + 1):
+        for count, (step, bed_m) in enumerate(steps[begun:], start=begun + 1):
             at_s = now.trip.started_at_s + STEP_S * (count - 1)
-            _teach(now, model, pieces, marks, shown, _light(now, at_s))
+            _teach(now, model, step, bed_m, shown, _light(now, at_s))
             if count % KEEP_EVERY == 0 or count > len(steps) - KEEP_LAST:
                 kept[count] = model
                 model = model.copy()
@@ -98,11 +101,25 @@ def learnt(now: Now, now_s: float) -> DayModel:
     if not seen:
         return model
     known, shown_now = now.memo.get("learnt_marks", (None, model))
-    if known != (about, steps, seen):
+    bed_m = _bed(now, thumb, len(steps))
+    if known != (about, steps, seen, bed_m):
         shown_now = model.copy()
-        shown_now.mark(seen)
-        now.memo["learnt_marks"] = (about, steps, seen), shown_now
+        shown_now.mark(seen, beds_m=_each(bed_m, seen))
+        now.memo["learnt_marks"] = (about, steps, seen, bed_m), shown_now
     return cast(DayModel, shown_now)
+
+
+def _bed(now: Now, thumb: Thumb | None, step: int) -> float | None:
+    """How deep the water was in a step, where that matters: else a late sounding changes nothing.
+    """
+    if thumb is None or not thumb.by_the_bed:
+        return None
+    since_s = now.trip.started_at_s + STEP_S * step
+    return bed_between(now, since_s, since_s + STEP_S)
+
+
+def _each(bed_m: float | None, marks: tuple[tuple[float, int], ...]) -> list[float]:
+    return [] if bed_m is None else [bed_m] * len(marks)
 
 
 def _dial_m(deepest_m: float) -> float:
@@ -179,11 +196,12 @@ def _about(recipe: Recipe) -> Recipe:
 
 
 def _teach(
-    now: Now, model: DayModel, pieces: tuple[Piece, ...], marks: tuple[tuple[float, int], ...],
-    shown: Shown, light: float | None,
+    now: Now, model: DayModel, step: Step, bed_m: float | None, shown: Shown,
+    light: float | None,
 ) -> None:
+    pieces, marks = step
     model.pass_time(light=light)
-    model.mark(marks)
+    model.mark(marks, beds_m=_each(bed_m, marks))
     passing = model.passing(sum(count for _, count in marks))
     for piece in pieces:
         # A rod fishes one thing for hours: its line is placed once.
@@ -194,8 +212,8 @@ def _teach(
         # A dry moment says nothing; a bite right after a change is that change's.
         if recipe is not None and (piece.hits or piece.minutes > LEAST_MIN):
             model.count(
-                model.terms(recipe), piece.hits, max(piece.minutes, LEAST_MIN),
-                passing=passing,
+                model.terms(replace(recipe, bed_m=bed_m)), piece.hits,
+                max(piece.minutes, LEAST_MIN), passing=passing,
             )
 
 

@@ -23,11 +23,13 @@ from ...advice.method import Method, comfort_band_degc, comfort_depths_m
 from ...advice.moves import next_move
 from ...advice.phases import show_at
 from ...advice.put_off import put_off_now
+from ...advice.shows import BY_THE_BED
 from ...advice.situation import Advice, RodNow, Situation
 from ...advice.tries import FREE_LINES, LINES_OUT_M, PLUG_CLEAR_M, depths_to_try
 from ...boat.current import PassSpeeds, pass_speeds
 from ...checks import require_number
 from ...errors import CoreError, NoSolutionError
+from ...evidence.bed import Bed
 from ...evidence.rates import Exposure
 from ...evidence.verdict import judge_moves
 from ...gear.setup import RodSetup, working_range
@@ -35,6 +37,7 @@ from ...gear.window import shared_window
 from ...record.state import TimedMark, TripState
 from ...sonar.cone import Sounder
 from ...sonar.marks import MarkMeaning, mark_of
+from ...trip.beds import bed_fished
 from ...trip.keep_out import keep_out_now
 from ...trip.learnt import learnt
 from ...trip.now import Now
@@ -102,9 +105,9 @@ def fish_view(now: Now, now_s: float, *, advised: bool = True) -> FishView:
     bands = tuple(marked_bands(marks, now_s))
     here = {mark.event_id for mark in marks}
     surface_age = None if state.surface is None else max(now_s - state.surface.at_s, 0.0)
-    rises_to = shallowest_m(ahead, state)
+    rises_to, bed = shallowest_m(ahead, state), bed_fished(now, now_s)
     now_rods = tuple(
-        _rod_now(now, view, bands, method, now_s, rises_to) for view in rods if view.line
+        _rod_now(now, view, bands, method, now_s, rises_to, bed) for view in rods if view.line
     )
     advice = Advice(move=None)
     if advised and not state.ended:
@@ -113,8 +116,8 @@ def fish_view(now: Now, now_s: float, *, advised: bool = True) -> FishView:
             window=window, method=method, bands=bands, model=learnt(now, now_s),
             minutes_left=max(now.trip.sun.dark_s - now_s, 0.0) / 60.0,
             depths_at=lambda mps: _depths_at(now, now_rods, mps),
-            lowest_m=lowest_m(state, rises_to), ways=ways(now, now_s), species=now.trip.species,
-            water_rules=now.trip.rules,
+            lowest_m=lowest_m(state, rises_to), bed_m=bed.usual_m, ways=ways(now, now_s),
+            species=now.trip.species, water_rules=now.trip.rules,
         ))
     recent = {mark.event_id for mark in recent_marks(state.marks, now_s)}
     return FishView(
@@ -202,7 +205,7 @@ def _asked_about(state: TripState, rod: RodView, now_s: float) -> RodView:
 
 def _rod_now(
     now: Now, view: RodView, bands: tuple[MarkedBand, ...], method: Method | None, now_s: float,
-    rises_to_m: float,
+    rises_to_m: float, bed: Bed,
 ) -> RodNow:
     assert view.setup is not None
     assert view.line is not None
@@ -227,8 +230,10 @@ def _rod_now(
         stint for stint in now.state.stints
         if stint.rod_id == view.id and stint.setup == view.setup
     ]
+    # Who fishes near the bed goes over where it came up in the last hour again.
+    over_m = min(rises_to_m, bed.shallow_m) if now.trip.species in BY_THE_BED else rises_to_m
     lengths = {} if not is_free else _lengths(
-        now, view.setup, view.line.number.setting_m, min(lowest, rises_to_m - PLUG_CLEAR_M)
+        now, view.setup, view.line.number.setting_m, min(lowest, over_m - PLUG_CLEAR_M)
     )
     return RodNow(
         rod_id=view.id, name=view.name, setup=view.setup,
