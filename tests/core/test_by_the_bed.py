@@ -10,6 +10,8 @@ import pytest
 from advised import fishing, situation
 from trip_cases import at, event, session
 
+from coldwake_core.advice import moves as moves_module
+from coldwake_core.advice.choice import weigh_options
 from coldwake_core.advice.method import method_of_the_hour
 from coldwake_core.advice.shows import thumb_of
 from coldwake_core.advice.tries import LINES_OUT_M, PLUG_CLEAR_M
@@ -23,6 +25,7 @@ from coldwake_core.lakesim.policies import Advisor, Fixed
 from coldwake_core.lakesim.river import River
 from coldwake_core.lakesim.steps import steps_of
 from coldwake_core.record.earlier import EarlierDay, ShownEarlier
+from coldwake_core.trip import learnt as learnt_module
 from coldwake_core.trip.beds import bed_between, bed_fished
 from coldwake_core.trip.learnt import learnt
 
@@ -230,3 +233,54 @@ def test_advice_on_a_river_earns_more_than_changing_nothing():
         return found
 
     assert hits(Advisor) > 1.05 * hits(Fixed)
+
+
+def test_a_late_sounding_of_a_lake_has_nothing_learnt_anew(monkeypatch):
+    taught, teach = [], learnt_module._teach
+    monkeypatch.setattr(
+        learnt_module, "_teach", lambda *what: (taught.append(1), teach(*what))
+    )
+
+    def again(species: str) -> int:
+        held = fishing(event("sounded", 12, bottom_m=18.0), species=species)
+        learnt(held.now, at(61))
+        once = len(taught)
+        held.add(event("sounded", 21, bottom_m=15.0))
+        learnt(held.now, at(61))
+        return len(taught) - once
+
+    assert again("trout") == 0
+    assert again("striper") > 0
+
+
+def test_hits_of_a_trip_on_a_river_speak_for_lures_as_near_the_bed():
+    def near(bottom_m: float) -> float:
+        # The plug runs some 3 ft deep.
+        held = fishing(
+            *(event("hit", minute, rod_id="rod-1") for minute in range(10, 50, 4)),
+            *(event("sounded", minute, bottom_m=bottom_m) for minute in (2, 30)),
+            event("line_set", 3, rod_id="rod-1", setting_m=26.0),
+            species="striper", bottom_m=6.0,
+        )
+        one = learnt(held.now, at(51))
+        return rate(one, plug(5.7, 6.0)) - rate(one, plug(1.0, 6.0))
+
+    assert near(1.2) > near(6.0) + 0.3
+
+
+def test_what_is_weighed_is_held_against_the_bed_as_it_usually_was(monkeypatch):
+    weighed: list[Recipe] = []
+
+    def kept(model: Any, now: Any, options: Any, minutes_left: float) -> Any:
+        weighed.extend(now.values())
+        weighed.extend(recipe for option in options for _, recipe in option.after)
+        return weigh_options(model, now, options, minutes_left)
+
+    monkeypatch.setattr(moves_module, "weigh_options", kept)
+    held = fishing(
+        *(event("sounded", m, bottom_m=4.0 + (m > 20)) for m in range(2, 40, 4)), species="striper"
+    )
+    asked = situation(held, 41, monkeypatch)
+    assert 4.0 < asked.bed_m < 5.0
+    assert len(weighed) > 12
+    assert {recipe.bed_m for recipe in weighed} == {asked.bed_m}

@@ -36,7 +36,13 @@ def test_trials_are_for_the_other_rods(monkeypatch):
     before = tried(monkeypatch)
     assert "rod-2" in before
     assert tried(monkeypatch, *hits("rod-2", 20, 40)) == before - {"rod-2"}
-    # One hit leads nothing, nor do two of two each.
+    # One hit leads nothing, though its fish was hooked and landed, nor do two of two each.
+    fish = [
+        event("hit", 20, rod_id="rod-2"), event("hooked", 21, rod_id="rod-2"),
+        event("landed", 24, rod_id="rod-2", kept=False, length_m=None),
+        event("line_set", 26, rod_id="rod-2", setting_m=20.0),
+    ]
+    assert "rod-2" in tried(monkeypatch, *fish)
     assert tried(monkeypatch, *hits("rod-2", 20)) == before
     assert tried(monkeypatch, *hits("rod-2", 20, 40), *hits("rod-4", 25, 45)) == before
 

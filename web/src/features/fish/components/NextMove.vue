@@ -35,7 +35,8 @@ const evidence = computed(() => {
   const found = props.view.comparison
   if (!found) return ''
   const name = (id: string) => props.view.rods.find((candidate) => candidate.id === id)?.name ?? id
-  return `${name(found.ahead_rod_id)} against ${name(found.behind_rod_id)}: ${VERDICTS[found.result.verdict]} (${formatPercent(found.result.probability)})`
+  const ahead = name(found.ahead_rod_id)
+  return `${ahead} against ${name(found.behind_rod_id)}: ${VERDICTS[found.result.verdict]} (${formatPercent(found.result.probability)} for ${ahead})`
 })
 /** Hits to be gained while it lasts: to a tenth, as a forecast of a count is read. */
 const hits = (gain: number): string => {

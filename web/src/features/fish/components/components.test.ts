@@ -176,7 +176,7 @@ describe('NextMove', () => {
       behind: exposure,
       result: { probability: 0.71, verdict: 'too_early' as const },
     }
-    expect(get(card({ comparison }), 'evidence').text()).toContain('too early to tell (71 %)')
+    expect(get(card({ comparison }), 'evidence').text()).toContain('too early to tell (71 % for Rod 1)')
   })
 })
 
