@@ -9,8 +9,7 @@ from operator import itemgetter
 from ..evidence.bed import FISHED_MIN, Bed, bed_of
 from ..evidence.day_model import STEP_MIN
 from .now import Now
-
-STEP_S = STEP_MIN * 60.0
+from .pieces import STEP_S
 
 
 def bed_between(now: Now, since_s: float, until_s: float) -> float:
