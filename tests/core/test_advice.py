@@ -24,7 +24,7 @@ from coldwake_core.advice.tries import depths_to_try, try_moves
 from coldwake_core.constants import FOOT_M, MPH_MPS, degc_from_degf
 from coldwake_core.decode import encode
 from coldwake_core.errors import InvalidInputError
-from coldwake_core.evidence.bed import Bed
+from coldwake_core.evidence.bed import BedFished
 from coldwake_core.gear.pieces import SpeedRange
 from coldwake_core.gear.window import shared_window, verdict
 from coldwake_core.places.fish.page import _rod_now
@@ -509,12 +509,12 @@ def test_depths_to_try_are_small_steps_and_a_ladder_clear_of_the_bottom(depth_m,
 def test_a_line_without_a_number_is_let_out_or_taken_in_and_shows_where_it_runs_then():
     opened = fishing()
     view = next(rod for rod in opened.view(at(40)).rods if rod.kind == "flat" and rod.line)
-    top = _rod_now(opened.now, view, (), None, at(40), 20.0, Bed(20.0, 20.0))
+    top = _rod_now(opened.now, view, (), None, at(40), 20.0, BedFished(20.0, 20.0))
     # It is 30 m out; a tenth more or less would be no change.
     assert set(top.lengths) == {20.0, 35.0, 50.0, 65.0}
     close = fishing(event("line_set", 2, rod_id=view.id, setting_m=36.0))
     again = next(rod for rod in close.view(at(40)).rods if rod.id == view.id)
-    over = _rod_now(close.now, again, (), None, at(40), 20.0, Bed(20.0, 20.0))
+    over = _rod_now(close.now, again, (), None, at(40), 20.0, BedFished(20.0, 20.0))
     assert set(over.lengths) == {20.0, 50.0, 65.0}
     for length, depth in top.lengths.items():
         moved = fishing(event("line_set", 2, rod_id=top.rod_id, setting_m=length))

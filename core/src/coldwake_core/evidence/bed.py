@@ -14,14 +14,14 @@ SHALLOW_SHARE: Final = 0.2
 
 
 @dataclass(frozen=True, slots=True)
-class Bed:
+class BedFished:
     """Depth of the water, m: ``usual_m`` on the whole, ``shallow_m`` where a fifth is less."""
 
     usual_m: float
     shallow_m: float
 
 
-def bed_of(soundings_m: Sequence[float]) -> Bed:
+def bed_of(soundings_m: Sequence[float]) -> BedFished:
     """Return what soundings say of the bed.
 
     Parameters
@@ -31,10 +31,10 @@ def bed_of(soundings_m: Sequence[float]) -> Bed:
 
     Returns
     -------
-    Bed
+    BedFished
     """
     in_order = sorted(soundings_m)
-    return Bed(
+    return BedFished(
         usual_m=math.fsum(in_order) / len(in_order),
         shallow_m=in_order[int(SHALLOW_SHARE * (len(in_order) - 1))],
     )

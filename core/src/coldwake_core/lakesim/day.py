@@ -15,7 +15,7 @@ import numpy as np
 from ..advice.tries import RESET_MIN
 from ..constants import FOOT_M, MPH_MPS
 from ..errors import InvalidInputError
-from ..evidence.bed import FISHED_MIN, Bed, bed_of
+from ..evidence.bed import FISHED_MIN, BedFished, bed_of
 from ..evidence.recipe import Recipe
 from .boat import LAKE_BOX, RIVER_BOX, Box, Look, RodState, at_depth, lure_named, recipe_of, works
 from .world import DAY_MIN, Lapped, Seen, Shown, Steered, World
@@ -92,7 +92,7 @@ class Aboard:
     lap_min: float = 0.0
     box: Box = LAKE_BOX
 
-    def bed(self) -> Bed:
+    def bed(self) -> BedFished:
         """Return the bed of the last hour, or the one here before any was passed."""
         return bed_of(self.beds[-int(FISHED_MIN):] or [self.seen.bottom_m])
 

@@ -6,7 +6,7 @@ import math
 from bisect import bisect_left, bisect_right
 from operator import itemgetter
 
-from ..evidence.bed import FISHED_MIN, Bed, bed_of
+from ..evidence.bed import FISHED_MIN, BedFished, bed_of
 from ..evidence.day_model import STEP_MIN
 from .now import Now
 from .pieces import STEP_S
@@ -35,7 +35,7 @@ def bed_between(now: Now, since_s: float, until_s: float) -> float:
     return soundings[first - 1][1] if first else now.trip.bottom_m
 
 
-def bed_fished(now: Now, now_s: float) -> Bed:
+def bed_fished(now: Now, now_s: float) -> BedFished:
     """Return the bed of the last hour, as far as lures were in the water.
 
     Parameters
@@ -47,7 +47,7 @@ def bed_fished(now: Now, now_s: float) -> Bed:
 
     Returns
     -------
-    Bed
+    BedFished
     """
     # Not the shallows of the ramp, over which nothing was fished.
     begun_s = min((stint.start_s for stint in now.state.stints), default=now_s)

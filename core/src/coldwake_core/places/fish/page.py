@@ -29,7 +29,7 @@ from ...advice.tries import FREE_LINES, LINES_OUT_M, PLUG_CLEAR_M, depths_to_try
 from ...boat.current import PassSpeeds, pass_speeds
 from ...checks import require_number
 from ...errors import CoreError, NoSolutionError
-from ...evidence.bed import Bed
+from ...evidence.bed import BedFished
 from ...evidence.rates import Exposure
 from ...evidence.verdict import judge_moves
 from ...gear.setup import RodSetup, working_range
@@ -205,7 +205,7 @@ def _asked_about(state: TripState, rod: RodView, now_s: float) -> RodView:
 
 def _rod_now(
     now: Now, view: RodView, bands: tuple[MarkedBand, ...], method: Method | None, now_s: float,
-    rises_to_m: float, bed: Bed,
+    rises_to_m: float, bed: BedFished,
 ) -> RodNow:
     assert view.setup is not None
     assert view.line is not None

@@ -171,12 +171,12 @@ describe('NextMove', () => {
     const exposure = { hits: 2, minutes: 60 }
     const comparison = {
       ahead_rod_id: 'rod-1',
-      behind_rod_id: 'rod-1',
+      behind_rod_id: 'rod-2',
       ahead: exposure,
       behind: exposure,
       result: { probability: 0.71, verdict: 'too_early' as const },
     }
-    expect(get(card({ comparison }), 'evidence').text()).toContain('too early to tell (71 % for Rod 1)')
+    expect(get(card({ comparison }), 'evidence').text()).toBe('Rod 1 against rod-2: too early to tell (71 % for Rod 1)')
   })
 })
 
