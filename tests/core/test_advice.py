@@ -321,10 +321,10 @@ def test_a_blade_that_is_not_aboard_is_asked_for_on_no_rod_but_its_leaders_may_b
 def test_the_hours_depth_is_the_middle_of_its_band_as_far_as_the_bottom_lets_it():
     # 20 to 60 ft at a surface of 62 °F.
     deep = method_of_the_hour(species="trout", surface_degc=degc_from_degf(62.0))
-    assert method_depth_m(deep, 30.0) == pytest.approx(40.0 * FOOT_M)
+    assert method_depth_m(deep, 30.0, 31.0) == pytest.approx(40.0 * FOOT_M)
     # Half a metre above the lowest.
-    assert method_depth_m(deep, 9.0) == pytest.approx(8.5)
-    assert method_depth_m(deep, 6.5) is None
+    assert method_depth_m(deep, 9.0, 10.0) == pytest.approx(8.5)
+    assert method_depth_m(deep, 6.5, 7.5) is None
 
 
 def test_a_reason_that_is_none_is_refused():

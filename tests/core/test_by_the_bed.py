@@ -11,8 +11,9 @@ from advised import fishing, situation
 from trip_cases import at, event, session
 
 from coldwake_core.advice import moves as moves_module
+from coldwake_core.advice.candidates import method_depth_m, method_depth_moves
 from coldwake_core.advice.choice import weigh_options
-from coldwake_core.advice.method import method_of_the_hour
+from coldwake_core.advice.method import band_in, method_of_the_hour
 from coldwake_core.advice.shows import thumb_of
 from coldwake_core.advice.tries import LINES_OUT_M, PLUG_CLEAR_M
 from coldwake_core.constants import FOOT_M, MPH_MPS
@@ -24,10 +25,13 @@ from coldwake_core.lakesim.day import Aboard, Outing, opening, play
 from coldwake_core.lakesim.policies import Advisor, Fixed
 from coldwake_core.lakesim.river import River
 from coldwake_core.lakesim.steps import steps_of
+from coldwake_core.places.rig.bench import check_spread
 from coldwake_core.record.earlier import EarlierDay, ShownEarlier
+from coldwake_core.spread.wanted import wanted_depths
 from coldwake_core.trip import learnt as learnt_module
 from coldwake_core.trip.beds import bed_between, bed_fished
 from coldwake_core.trip.learnt import learnt
+from coldwake_core.trip.today import method_now
 
 DEEPEST_M = 3.0
 
@@ -102,6 +106,61 @@ def test_the_rule_for_a_river_is_told_from_its_bed(bottom_m):
     assert 1.0 < (bottom_m - thumb.depth_top_m) / FOOT_M < 3.0
     assert thumb.by_the_bed
     assert thumb.speed_agreed
+
+
+@pytest.mark.parametrize(("surface_degc", "feet"), [(10.0, (4, 12)), (16.0, (5, 8))])
+def test_a_river_s_method_says_how_near_the_bed_and_in_how_much_water(surface_degc, feet):
+    method = method_of_the_hour(species="striper", surface_degc=surface_degc)
+    # A plug is started in 5 to 8 ft of water and works near bottom there (common practice).
+    water = (method.depth_top_m / FOOT_M, method.depth_base_m / FOOT_M)
+    assert water == pytest.approx(feet)
+    near = (method.off_bed_low_m / FOOT_M, method.off_bed_high_m / FOOT_M)
+    assert near == pytest.approx((1, 2), abs=0.4)
+    top, base = band_in(method, 6.0)
+    assert (6.0 - base, 6.0 - top) == pytest.approx((method.off_bed_low_m, method.off_bed_high_m))
+    assert band_in(method, 0.2) == (0.0, 0.0)
+    trout = method_of_the_hour(species="trout", surface_degc=surface_degc)
+    assert band_in(trout, 6.0) == (trout.depth_top_m, trout.depth_base_m)
+
+
+def test_a_rod_is_sent_to_the_bed_where_none_runs_near_it():
+    river = method_of_the_hour(species="striper", surface_degc=16.0)
+    near = method_depth_m(river, 6.0, 6.0)
+    assert near is not None
+    assert 1.0 < (6.0 - near) / FOOT_M < 2.3
+    # Where the bed comes up ahead it is not sent there, nor half as deep.
+    assert method_depth_m(river, 5.0, 6.0) is None
+
+
+@pytest.mark.parametrize(("runs_at_m", "sent"), [(2.0, True), (5.5, False)])
+def test_five_to_eight_feet_are_the_river_s_and_not_the_lure_s(runs_at_m, sent, monkeypatch):
+    asked = situation(fishing(species="striper", bottom_m=6.0, degf=60.0), 20, monkeypatch)
+    near = method_depth_m(asked.method, asked.lowest_m, asked.bed_m)
+    rods = tuple(
+        replace(rod, depth_m=runs_at_m, reachable={near: 30.0}) for rod in asked.rods
+    )
+    moves = list(method_depth_moves(replace(asked, rods=rods, bands=())))
+    assert [m.answer.change.line_set.wanted_depth_m for m in moves] == ([near] if sent else [])
+
+
+def test_the_opening_spread_of_a_river_runs_near_its_bed_and_a_lake_s_does_not():
+    def wanted(species: Any) -> list[float]:
+        held = session(event("temperature_read", 0, temperature_degc=16.0), species=species,
+                       bottom_m=6.0)
+        found = wanted_depths(held.now.state, method_now(held.now, at(1)), at(1))
+        return [item.depth_m for item in found]
+
+    assert wanted("striper")
+    assert all(1.0 <= (6.0 - depth_m) / FOOT_M < 2.5 for depth_m in wanted("striper"))
+    assert min(wanted("trout")) < 5.0
+
+
+def test_the_card_of_a_river_rod_that_was_never_out_gives_numbers_near_the_bed():
+    held = session(event("temperature_read", 0, temperature_degc=16.0), species="striper",
+                   bottom_m=3.0)
+    asked = [depth_m for item in check_spread(held.now).card_depths for depth_m in item.depths_m]
+    assert asked
+    assert all(0.9 <= (3.0 - depth_m) / FOOT_M < 2.5 for depth_m in asked)
 
 
 @pytest.mark.parametrize("species", ["trout", "kokanee"])

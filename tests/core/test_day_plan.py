@@ -117,6 +117,13 @@ def test_legs_of_a_phase_keep_its_lures_clear():
     assert phases(bottom_m=4.0)[0].contour_m == 4.0
 
 
+def test_legs_of_a_river_go_along_the_drop_that_its_method_asks_for():
+    for phase, feet in zip(phases(species="striper"), ((4, 12), (5, 8)), strict=False):
+        # The edge of a bar, with lures close to it: nothing is kept clear of the bed.
+        assert (phase.water_m, phase.contour_m) == pytest.approx([f * FOOT_M for f in feet])
+    assert phases(species="striper", bottom_m=2.0)[0].contour_m == 2.0
+
+
 def test_phase_at_a_moment():
     found = phases()
     assert phase_at(found, clock(8)) == found[0]

@@ -14,7 +14,7 @@ from ..gear.window import SpeedWindow
 from ..record.beside import Checked
 from ..record.payloads import LineSet, MoveAnswered, MoveChange, SpeedChanged
 from .marks import NEAR_MARK_M, SHALLOWEST_M, mark_targets
-from .method import Method
+from .method import Method, band_in
 from .put_off import NOT_NOW_S
 from .situation import Basis, Move, RodNow, Situation
 from .tries import RESET_MIN, is_possible, try_moves
@@ -197,7 +197,7 @@ def mark_moves(now: Situation) -> Iterator[Move]:
             yield move
 
 
-def method_depth_m(method: Method, lowest_m: float) -> float | None:
+def method_depth_m(method: Method, lowest_m: float, bed_m: float) -> float | None:
     """Return the depth to try when no lure runs in the method's band.
 
     Parameters
@@ -206,6 +206,8 @@ def method_depth_m(method: Method, lowest_m: float) -> float | None:
         Method of the hour.
     lowest_m : float
         The lowest that a lure may run over the bottom here and ahead, m.
+    bed_m : float
+        How deep the water usually is, m.
 
     Returns
     -------
@@ -213,8 +215,9 @@ def method_depth_m(method: Method, lowest_m: float) -> float | None:
         Depth, m: the middle of the band, as far as the bottom lets it; None where the bottom is
         above the band.
     """
-    wanted = min(0.5 * (method.depth_top_m + method.depth_base_m), lowest_m - OFF_BED_M)
-    return wanted if wanted >= max(method.depth_top_m, SHALLOWEST_M) else None
+    top, base = band_in(method, bed_m)
+    wanted = min(0.5 * (top + base), lowest_m - OFF_BED_M)
+    return wanted if wanted >= max(top, SHALLOWEST_M) else None
 
 
 def method_depth_moves(now: Situation) -> Iterator[Move]:
@@ -234,9 +237,10 @@ def method_depth_moves(now: Situation) -> Iterator[Move]:
     # Marks say where fish are; the rule of thumb is for when nothing has been seen.
     if method is None or now.bands:
         return
-    if any(method.depth_top_m <= rod.depth_m <= method.depth_base_m for rod in now.rods):
+    top, base = band_in(method, now.bed_m)
+    if any(top <= rod.depth_m <= base for rod in now.rods):
         return
-    wanted = method_depth_m(method, now.lowest_m)
+    wanted = method_depth_m(method, now.lowest_m, now.bed_m)
     move = None if wanted is None else _depth_move(
         now, wanted, key=f"band:{method.id}", basis="school", reason=method.reason,
         source=method.school,

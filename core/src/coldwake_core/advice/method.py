@@ -29,9 +29,11 @@ class Method:
     speed_low_mps, speed_high_mps : float
         Speed through water, m/s.
     depth_top_m, depth_base_m : float
-        Band of depth, m.
+        Band of depth, m: of the lures or, of a method near the bed, of the water.
     setback_low_m, setback_high_m : float
         How far back, m.
+    off_bed_low_m, off_bed_high_m : float
+        How near the bed the lures run, m; 0 for a method that does not ask.
     gear : str
         What to show them.
     caution : str
@@ -52,6 +54,8 @@ class Method:
     depth_base_m: float
     setback_low_m: float
     setback_high_m: float
+    off_bed_low_m: float
+    off_bed_high_m: float
     gear: str
     caution: str = ""
     alternatives: tuple[str, ...] = ()
@@ -62,6 +66,7 @@ def _method(
     key: str, name: str, school: str, reason: str, *, mph: tuple[float, float],
     feet: tuple[float, float], back_feet: tuple[float, float], gear: str, caution: str = "",
     topic: str = "", alternatives: tuple[str, ...] = (),
+    off_bed_m: tuple[float, float] = (0.0, 0.0),
 ) -> Method:
     return Method(
         id=key, name=name, school=school, reason=reason,
@@ -69,6 +74,7 @@ def _method(
         depth_top_m=feet[0] * FOOT_M, depth_base_m=feet[1] * FOOT_M,
         setback_low_m=back_feet[0] * FOOT_M, setback_high_m=back_feet[1] * FOOT_M,
         gear=gear, caution=caution, topic=topic, alternatives=alternatives,
+        off_bed_low_m=off_bed_m[0], off_bed_high_m=off_bed_m[1],
     )
 
 
@@ -127,10 +133,13 @@ KOKANEE_HOT: Final = _method(
     mph=(0.9, 1.5), feet=(40, 100), back_feet=(10, 30), gear="small dodger close behind the clip",
     caution=_HOT,
 )
+NEAR_BED_M: Final = (FOOT_M, 0.7)
+"""What *near the bottom* is (judged): a plug ticks along a foot or two over it."""
 STRIPER_COLD: Final = _method(
     "striper_cold", "Slow along the drop", "Spring run",
     "Under 55 °F stripers are slow: along the edge of the bars, near bottom.",
     mph=(2.0, 2.8), feet=(4, 12), back_feet=(70, 100), gear="river plugs near bottom",
+    off_bed_m=NEAR_BED_M,
 )
 STRIPER_ACTIVE: Final = _method(
     "striper_active", "Work the edges of the bars", "Spring run",
@@ -138,6 +147,7 @@ STRIPER_ACTIVE: Final = _method(
     # By GPS 2.8 to 3.5 going up a moderate river and under 5 going down (common practice): with the
     # 0.7 mph of such a river both say 3.5 to 4.2 through the water.
     mph=(3.5, 4.2), feet=(5, 8), back_feet=(70, 100), gear="river plugs near bottom",
+    off_bed_m=NEAR_BED_M,
 )
 
 _LADDERS: Final[dict[str, tuple[tuple[float, Method], ...]]] = {
@@ -192,6 +202,27 @@ def method_of_the_hour(
     if method.topic == "cold_morning" and cold_school is not None:
         return _BY_SCHOOL[cold_school]
     return method
+
+
+def band_in(method: Method, bottom_m: float) -> tuple[float, float]:
+    """Return where in water so deep a method runs its lures.
+
+    Parameters
+    ----------
+    method : Method
+        The method.
+    bottom_m : float
+        Depth of the water, m.
+
+    Returns
+    -------
+    (float, float)
+        Top and base of the band, m; of a method near the bed told from there up, else as it is
+        fished, however deep the water.
+    """
+    if not method.off_bed_high_m:
+        return method.depth_top_m, method.depth_base_m
+    return max(bottom_m - method.off_bed_high_m, 0.0), max(bottom_m - method.off_bed_low_m, 0.0)
 
 
 def trolled_mps(species: Species) -> tuple[float, float]:

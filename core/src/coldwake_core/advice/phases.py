@@ -150,8 +150,7 @@ def day_phases(
             earliest_s=_enters(times, [band.high for band in surface], chosen.id, method),
             latest_s=_enters(times, [band.low for band in surface], chosen.id, method),
             depth_words=words, surface_degc=middles[half],
-            contour_m=min(max(depths.depth_base_m + UNDER_M, LEAST_CONTOUR_M), bottom_m),
-            water_m=min(depths.depth_base_m + CLEAR_M, bottom_m),
+            contour_m=min(_contour_m(depths), bottom_m), water_m=min(_water_m(depths), bottom_m),
             leg_mps=0.5 * (depths.speed_low_mps + depths.speed_high_mps),
         ))
     return tuple(found)
@@ -232,6 +231,18 @@ def show_at(phase: Phase, at_s: float) -> Show:
     """
     begun = [item.show for item in phase.shows if item.from_s <= at_s]
     return begun[-1] if begun else phase.shows[0].show
+
+
+def _contour_m(method: Method) -> float:
+    """Where to go along: over the lures, or on the edge of the water that the method asks for."""
+    if method.off_bed_high_m:
+        return method.depth_base_m
+    return max(method.depth_base_m + UNDER_M, LEAST_CONTOUR_M)
+
+
+def _water_m(method: Method) -> float:
+    """The least water to fish in."""
+    return method.depth_top_m if method.off_bed_high_m else method.depth_base_m + CLEAR_M
 
 
 def _half(run: tuple[int, int]) -> int:

@@ -10,7 +10,7 @@ from ..gear.ladder import mood_of
 from ..gear.setup import RodSetup, rig_kind
 from ..gear.tackle import Outfit
 from ..trade import Species
-from .method import Method, trolled_mps
+from .method import Method, band_in, trolled_mps
 
 CLIPPED = ("downrigger", "stacked", "slider")
 CLEAR_SHARE: Final = 0.1
@@ -19,8 +19,6 @@ MOST_CLEAR_M: Final = 1.0
 metre at most (judged)."""
 BY_THE_BED: Final[tuple[Species, ...]] = ("striper",)
 """Who is fished for near the bottom, however deep it is (common practice)."""
-NEAR_BED_M: Final = (FOOT_M, 0.7)
-"""What *near the bottom* is (judged): a plug ticks along a foot or two over it."""
 SPEED_AGREED: Final[tuple[Species, ...]] = ("striper",)
 """For whom no school contradicts the speed of the hour; for trout and kokanee schools say slow and
 fast of the same cold morning (common practice)."""
@@ -77,19 +75,17 @@ def thumb_of(method: Method, species: Species, bottom_m: float) -> Thumb:
     -------
     Thumb
     """
-    # Plugs of shallow rivers work just off the bottom: they are not to be called up from there.
+    # In shallow water lures work just off the bottom: none is to be called up from there.
     clear = min(max(CLEAR_SHARE * bottom_m, FOOT_M), MOST_CLEAR_M)
     deepest = max(bottom_m - clear, FOOT_M)
-    top, base = min(method.depth_top_m, deepest), min(method.depth_base_m, deepest)
-    by_the_bed = species in BY_THE_BED
-    if by_the_bed:
-        least, most = NEAR_BED_M
-        top, base = max(bottom_m - most, 0.0), max(bottom_m - least, 0.0)
+    top, base = band_in(method, bottom_m)
+    if not method.off_bed_high_m:
+        top, base = min(top, deepest), min(base, deepest)
     slowest, fastest = trolled_mps(species)
     return Thumb(
         speed_low_mps=method.speed_low_mps, speed_high_mps=method.speed_high_mps,
         depth_top_m=top, depth_base_m=base,
         setback_low_m=method.setback_low_m, setback_high_m=method.setback_high_m,
-        slowest_mps=slowest, fastest_mps=fastest, by_the_bed=by_the_bed,
+        slowest_mps=slowest, fastest_mps=fastest, by_the_bed=species in BY_THE_BED,
         speed_agreed=species in SPEED_AGREED,
     )

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Final
 
-from ..advice.marks import mark_targets, marked_bands
-from ..advice.method import Method
+from ..advice.marks import lowest_m, mark_targets, marked_bands
+from ..advice.method import Method, band_in
 from ..constants import FOOT_M
 from ..record.state import TripState
 
@@ -72,7 +72,7 @@ def wanted_depths(
         Marks first, the most fish first; then the top, middle and base of the method's band. Where
         neither speaks, a search from the top down.
     """
-    deepest = max(state.bottom_m - state.clearance_m, 0.5)
+    deepest = max(lowest_m(state, state.bottom_m), 0.5)
     bands = marked_bands(state.marks, now_s)[:MOST_BANDS]
     fish = sum(band.count for band in bands)
     found = [
@@ -83,7 +83,7 @@ def wanted_depths(
         for band, target in zip(bands, mark_targets(state, bands), strict=True)
     ]
     if method is not None:
-        top, base = min(method.depth_top_m, deepest), min(method.depth_base_m, deepest)
+        top, base = (min(depth, deepest) for depth in band_in(method, state.bottom_m))
         for depth, name in (
             (max(top, 0.6), "top"), (0.5 * (top + base), "middle"), (base, "base"),
         ):

@@ -3617,6 +3617,10 @@ export interface components {
             setback_low_m: number;
             /** Format: double */
             setback_high_m: number;
+            /** Format: double */
+            off_bed_low_m: number;
+            /** Format: double */
+            off_bed_high_m: number;
             gear: string;
             caution?: string;
             alternatives?: string[];

@@ -214,7 +214,7 @@ def _rod_now(
     # Clear of what lies ahead too: nobody sets a rod to raise it in a minute.
     lowest, is_free = lowest_m(now.state, rises_to_m), view.kind in FREE_LINES
     asked = [depth for depth in mark_targets(now.state, bands) if depth <= lowest]
-    by_rule = None if method is None else method_depth_m(method, lowest)
+    by_rule = None if method is None else method_depth_m(method, lowest, bed.usual_m)
     if by_rule is not None:
         asked.append(by_rule)
     solved = now.lines.solved(view.setup, now.speed_mps, doubt="full")

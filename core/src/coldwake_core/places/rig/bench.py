@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Final
 
+from ...advice.method import band_in
 from ...boat.current import PassSpeeds, pass_speeds
 from ...constants import FOOT_M
 from ...errors import CoreError
@@ -287,7 +288,8 @@ def _card_depths(now: Now, setup: RodSetup) -> tuple[float, ...]:
     if first is not None:
         asked = (first, first + CARD_DEEPER_M)
     elif (method := method_now(now, _morning_s(now))) is not None:
-        asked = (0.5 * (method.depth_top_m + method.depth_base_m), method.depth_base_m)
+        top, base = band_in(method, state.bottom_m)
+        asked = (0.5 * (top + base), base)
     else:
         asked = (CARD_NEVER_OUT_M, 2.0 * CARD_NEVER_OUT_M)
     return tuple(depth for depth in asked if 0.0 < depth < state.bottom_m)

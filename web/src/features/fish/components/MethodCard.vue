@@ -43,9 +43,17 @@ const SCHOOLS: Record<string, string> = { cover_water: 'Cover water', stay_slow:
             {{ formatSpeed(method.speed_low_mps, display.units, false) }}–{{ formatSpeed(method.speed_high_mps, display.units) }}
           </dd>
         </div>
+        <div v-if="method.off_bed_high_m">
+          <dt>off the bed</dt>
+          <dd data-test="method-off-bed">
+            {{ formatLength(method.off_bed_low_m, display.units, false) }}–{{ formatLength(method.off_bed_high_m, display.units) }}
+          </dd>
+        </div>
         <div>
-          <dt>depth</dt>
-          <dd>{{ formatLength(method.depth_top_m, display.units, false) }}–{{ formatLength(method.depth_base_m, display.units) }}</dd>
+          <dt>{{ method.off_bed_high_m ? 'in water of' : 'depth' }}</dt>
+          <dd data-test="method-depth">
+            {{ formatLength(method.depth_top_m, display.units, false) }}–{{ formatLength(method.depth_base_m, display.units) }}
+          </dd>
         </div>
         <div>
           <dt>back</dt>

@@ -192,6 +192,8 @@ describe('MethodCard', () => {
     depth_base_m: 10 * FT,
     setback_low_m: 100 * FT,
     setback_high_m: 200 * FT,
+    off_bed_low_m: 0,
+    off_bed_high_m: 0,
     gear: 'spoons',
     caution: '',
     alternatives: ['cover_water', 'stay_slow'],
@@ -204,6 +206,17 @@ describe('MethodCard', () => {
     expect(get(wrapper, 'method-school').text()).toBe('Cover water')
     await get(wrapper, 'school-stay_slow').trigger('click')
     expect(wrapper.emitted('school')).toEqual([['stay_slow']])
+  })
+
+  it('tells a method near the bed from there, and in how much water', () => {
+    const river = { ...method, depth_top_m: 5 * FT, depth_base_m: 8 * FT, off_bed_low_m: FT, off_bed_high_m: 0.7 }
+    const wrapper = show(MethodCard, { view: { ...view, method: river } })
+    expect(get(wrapper, 'method-off-bed').text()).toBe('1–2 ft')
+    expect(get(wrapper, 'method-depth').text()).toBe('5–8 ft')
+    expect(wrapper.text()).toContain('in water of')
+    const lake = show(MethodCard, { view: { ...view, method } })
+    expect(lake.find('[data-test=method-off-bed]').exists()).toBe(false)
+    expect(lake.text()).not.toContain('in water of')
   })
 
   it('shows a caution and defers to local rules', () => {

@@ -45,11 +45,15 @@ function slides(phase: Phase, index: number): string {
             formatSpeed(phase.method.speed_high_mps, display.units)
           }}</b
         >
-        <b
-          >{{ formatLength(phase.method.depth_top_m, display.units, false) }}–{{
-            formatLength(phase.method.depth_base_m, display.units)
+        <b v-if="phase.method.off_bed_high_m"
+          >{{ formatLength(phase.method.off_bed_low_m, display.units, false) }}–{{
+            formatLength(phase.method.off_bed_high_m, display.units)
           }}
-          down</b
+          off the bed</b
+        >
+        <b
+          >{{ formatLength(phase.method.depth_top_m, display.units, false) }}–{{ formatLength(phase.method.depth_base_m, display.units) }}
+          {{ phase.method.off_bed_high_m ? 'of water' : 'down' }}</b
         >
         <b
           >{{ formatLength(phase.method.setback_low_m, display.units, false) }}–{{

@@ -60,7 +60,11 @@ const span = (low: number, high: number): string => `${formatLength(low, display
               formatSpeed(phase.method.speed_high_mps, display.units)
             }}
           </td>
-          <td>{{ span(phase.method.depth_top_m, phase.method.depth_base_m) }}</td>
+          <td>
+            <template v-if="phase.method.off_bed_high_m"
+              >{{ span(phase.method.off_bed_low_m, phase.method.off_bed_high_m) }} off the bed, in </template
+            >{{ span(phase.method.depth_top_m, phase.method.depth_base_m) }}
+          </td>
           <td>{{ span(phase.method.setback_low_m, phase.method.setback_high_m) }}</td>
           <td>{{ colours(phase) }}</td>
           <td class="blank"></td>
