@@ -44,13 +44,13 @@ const SCHOOLS: Record<string, string> = { cover_water: 'Cover water', stay_slow:
           </dd>
         </div>
         <div v-if="method.off_bed_high_m">
-          <dt>off the bed</dt>
+          <dt>off bed</dt>
           <dd data-test="method-off-bed">
             {{ formatLength(method.off_bed_low_m, display.units, false) }}–{{ formatLength(method.off_bed_high_m, display.units) }}
           </dd>
         </div>
         <div>
-          <dt>{{ method.off_bed_high_m ? 'in water of' : 'depth' }}</dt>
+          <dt>{{ method.off_bed_high_m ? 'in water' : 'depth' }}</dt>
           <dd data-test="method-depth">
             {{ formatLength(method.depth_top_m, display.units, false) }}–{{ formatLength(method.depth_base_m, display.units) }}
           </dd>
@@ -123,6 +123,7 @@ dt {
   font-size: 12px;
   color: var(--ink-2);
   font-weight: 600;
+  white-space: nowrap;
 }
 dd {
   margin: 0;

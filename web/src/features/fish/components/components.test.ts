@@ -213,10 +213,10 @@ describe('MethodCard', () => {
     const wrapper = show(MethodCard, { view: { ...view, method: river } })
     expect(get(wrapper, 'method-off-bed').text()).toBe('1–2 ft')
     expect(get(wrapper, 'method-depth').text()).toBe('5–8 ft')
-    expect(wrapper.text()).toContain('in water of')
+    expect(wrapper.text()).toContain('in water')
     const lake = show(MethodCard, { view: { ...view, method } })
     expect(lake.find('[data-test=method-off-bed]').exists()).toBe(false)
-    expect(lake.text()).not.toContain('in water of')
+    expect(lake.text()).not.toContain('in water')
   })
 
   it('shows a caution and defers to local rules', () => {
