@@ -13,6 +13,7 @@ from trip_cases import at, event, session
 from coldwake_core.advice import moves as moves_module
 from coldwake_core.advice.candidates import method_depth_m, method_depth_moves
 from coldwake_core.advice.choice import weigh_options
+from coldwake_core.advice.marks import lowest_m
 from coldwake_core.advice.method import band_in, method_of_the_hour
 from coldwake_core.advice.shows import thumb_of
 from coldwake_core.advice.tries import LINES_OUT_M, PLUG_CLEAR_M
@@ -161,6 +162,38 @@ def test_the_card_of_a_river_rod_that_was_never_out_gives_numbers_near_the_bed()
     asked = [depth_m for item in check_spread(held.now).card_depths for depth_m in item.depths_m]
     assert asked
     assert all(0.9 <= (3.0 - depth_m) / FOOT_M < 2.5 for depth_m in asked)
+
+
+@pytest.mark.parametrize(
+    ("species", "over_ft", "called"),
+    [("striper", 1.0, False), ("striper", -0.5, True), ("trout", 1.0, True)],
+)
+def test_a_plug_that_ticks_along_a_river_s_bed_is_no_alarm(species, over_ft, called):
+    def trip(bottom_m: float):
+        return session(
+            event("speed_changed", 0, speed_mps=1.7),
+            event("line_set", 1, rod_id="rod-1", setting_m=26.0),
+            event("sounded", 9, bottom_m=bottom_m), species=species, bottom_m=bottom_m,
+        ).view(at(10))
+
+    runs_m = trip(6.0).rods[0].line.depth_m
+    view = trip(runs_m + over_ft * FOOT_M)
+    assert bool(view.ahead.calls) == called
+    if not called:
+        # Some lines are less sure than that, and may well touch.
+        assert view.rods[0].line.deep_m > runs_m + over_ft * FOOT_M
+    for call in view.ahead.calls:
+        # As far as it takes, and no more than to where it ticks along.
+        assert call.by_m > 0.0
+        assert species == "trout" or call.by_m < 2.5 * FOOT_M
+
+
+def test_who_asks_for_room_over_a_river_s_bed_gets_it():
+    held = session(species="striper", bottom_m=6.0)
+    assert (held.now.state.clearance_m, lowest_m(held.now.state, 6.0)) == (0.0, 6.0)
+    held.add(event("clearance_chosen", 1, clearance_m=1.0))
+    assert lowest_m(held.now.state, 6.0) == 5.0
+    assert session(species="trout").now.state.clearance_m == pytest.approx(4.0 * FOOT_M)
 
 
 @pytest.mark.parametrize("species", ["trout", "kokanee"])

@@ -142,11 +142,7 @@ def lowest_m(state: TripState, bottom_m: float) -> float:
     float
         Depth, m.
     """
-    return _lowest_m(bottom_m, _clear_m(state))
-
-
-def _clear_m(state: TripState) -> float:
-    return 0.0 if state.species == "striper" else state.clearance_m
+    return _lowest_m(bottom_m, state.clearance_m)
 
 
 def run_at_m(state: TripState, mark_depth_m: float) -> float:
@@ -166,7 +162,7 @@ def run_at_m(state: TripState, mark_depth_m: float) -> float:
     """
     return depth_to_fish(
         mark_depth_m, above_mark_m=state.above_mark_m, bottom_m=state.bottom_m,
-        clear_m=_clear_m(state),
+        clear_m=state.clearance_m,
     )
 
 

@@ -228,7 +228,7 @@ def _voltage(state: TripState, at_s: float, item: VoltageRead, _: str) -> None:
 
 
 def _clearance(state: TripState, at_s: float, item: ClearanceChosen, _: str) -> None:
-    state.clearance_m = item.clearance_m
+    state.kept_off_m = item.clearance_m
 
 
 def _fix(state: TripState, at_s: float, item: PositionFixed, _: str) -> None:

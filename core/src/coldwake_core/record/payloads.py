@@ -25,8 +25,11 @@ USUAL_ABOVE_MARK_M: Final = {
 }
 """A little above the marks: ball at 44 ft for marks at 46 (common practice); less for stripers,
 which hold near the bottom (judged)."""
-DEFAULT_CLEARANCE_M: Final = 4.0 * FOOT_M
-"""Four feet off bottom with precise gear (common practice)."""
+USUAL_CLEARANCE_M: Final = {
+    "trout": 4.0 * FOOT_M, "kokanee": 4.0 * FOOT_M, "striper": 0.0,
+}
+"""Four feet off bottom with precise gear; stripers are fished on the bottom itself (common
+practice)."""
 _UUID = re.compile(r"[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}")
 
 

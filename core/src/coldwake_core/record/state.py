@@ -14,8 +14,8 @@ from ..gear.setup import RodSetup, same_cable
 from ..gear.tackle import Outfit
 from ..trade import Species
 from .payloads import (
-    DEFAULT_CLEARANCE_M,
     USUAL_ABOVE_MARK_M,
+    USUAL_CLEARANCE_M,
     MarkSeen,
     MoveAnswered,
     PositionFixed,
@@ -247,7 +247,7 @@ class TripState:
     sounded_at_s: float | None = None
     fix: tuple[float, PositionFixed] | None = None
     sounded_fix: tuple[float, PositionFixed] | None = None
-    clearance_m: float = DEFAULT_CLEARANCE_M
+    kept_off_m: float | None = None
     speed_mps: float | None = None
     speeds: list[tuple[float, float]] = field(default_factory=list)
     readings: list[Reading] = field(default_factory=list)
@@ -306,6 +306,11 @@ class TripState:
         if self.offset_m is not None:
             return self.offset_m
         return 0.0 if self.schools.get("marks") == "level" else USUAL_ABOVE_MARK_M[self.species]
+
+    @property
+    def clearance_m(self) -> float:
+        """What lures are kept off the bottom, m: as chosen, or by species."""
+        return USUAL_CLEARANCE_M[self.species] if self.kept_off_m is None else self.kept_off_m
 
     @property
     def surface_degc(self) -> float | None:

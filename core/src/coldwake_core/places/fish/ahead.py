@@ -7,6 +7,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Final, Literal
 
+from ...advice.shows import BY_THE_BED
 from ...errors import CoreError
 from ...lines.doubt import DOUBT_QUANTILE
 from ...record.state import TripState
@@ -274,6 +275,8 @@ def _meeting(
     behind_m: float, bed: _Bed, ground_mps: float,
 ) -> BottomCall | None:
     margin = now.state.clearance_m
+    # A plug that is meant to tick along the bed may always touch it: that is no news.
+    least = LIKELY if now.trip.species in BY_THE_BED else MAY
     first = 0
     while first < len(bed.profile) and bed.profile[first].ahead_m < -behind_m:
         first += 1
@@ -281,7 +284,7 @@ def _meeting(
         # By the chart it comes nearer than is wanted, or by all that is in doubt it may touch.
         if bed.profile[index].bottom_m < depth_m + margin:
             break
-        if bed.chance(index, depth_m, sd_m) >= MAY:
+        if bed.chance(index, depth_m, sd_m) >= least:
             break
     else:
         return None
@@ -295,8 +298,8 @@ def _meeting(
     over = range(index, top + 1)
     chance = max(bed.chance(i, depth_m, sd_m) for i in over)
     by = depth_m + margin - shallowest
-    # Clear by the chart: then as much as makes a touch unlikely.
-    while by <= 0.0 or max(bed.chance(i, depth_m - by, sd_m) for i in over) >= MAY:
+    # Clear by the chart: then as much as makes a touch less likely than it is called at.
+    while by <= 0.0 or max(bed.chance(i, depth_m - by, sd_m) for i in over) >= least:
         by = max(by, 0.0) + max(RAISE_STEP_M, 0.05 * depth_m)
     return BottomCall(
         rod_id=rod.id, part=part, act="raise", in_s=seconds,

@@ -154,7 +154,9 @@ const clip = computed(() => found.value[0]?.line?.clip_above_ball_m ?? null)
           {{
             rod.bottom_tap
               ? 'It is called when it loses the bottom.'
-              : `It is called ${formatLength(view.clearance_m, display.units)} off the bottom.`
+              : view.clearance_m > 0
+                ? `It is called ${formatLength(view.clearance_m, display.units)} off the bottom.`
+                : 'It is called when it comes to the bottom.'
           }}
           <button class="link" data-test="clearance" @click="emit('clearance')">Change that.</button>
           Snags: never on a bottom you do not know.
