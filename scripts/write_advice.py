@@ -36,6 +36,7 @@ POLICIES = ("fixed", "habit", "advisor", "oracle")
 WORLDS = (
     # The learner knows how the standard world's days are drawn, and no other's.
     ("coldwake_core.lakesim.standard:Standard", 300, (*POLICIES[:3], "learner", "oracle")),
+    ("coldwake_core.lakesim.other:Lively", 300, POLICIES),
     ("coldwake_core.lakesim.other:OtherLaws", 60, POLICIES),
     ("coldwake_core.lakesim.other:Reversed", 200, POLICIES),
 )

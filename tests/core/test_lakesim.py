@@ -22,7 +22,7 @@ from coldwake_core.lakesim.boat import (
 )
 from coldwake_core.lakesim.claims import Claim, claims_of, tenths_of
 from coldwake_core.lakesim.day import Aboard, Change, opening, play
-from coldwake_core.lakesim.other import OtherLaws, Reversed
+from coldwake_core.lakesim.other import Lively, OtherLaws, Reversed
 from coldwake_core.lakesim.policies import Advisor, Fixed, Habit, Oracle
 from coldwake_core.lakesim.river import River
 from coldwake_core.lakesim.standard import Standard
@@ -76,6 +76,20 @@ def test_every_rate_is_one_and_a_lure_that_spins_or_lost_its_bait_earns_less(wor
         fate = day.fate(minute, one)
         assert 0.0 < fate.hooked <= 1.0
         assert 0.0 < fate.landed <= 1.0
+
+
+def test_a_lively_lake_is_the_standard_one_with_twice_the_bites():
+    for seed in (3, 4):
+        usual, lively = Standard(seed), Lively(seed)
+        rods, speed = opening(usual.seen(0))
+        lures = [shown(rod, speed) for rod in rods]
+        for minute in (5, 200, 470):
+            assert lively.seen(minute) == usual.seen(minute)
+            assert lively.rates(minute, lures) == pytest.approx(
+                [2.0 * rate for rate in usual.rates(minute, lures)]
+            )
+            marks = [w.marks(minute, np.random.default_rng(1)) for w in (usual, lively)]
+            assert marks[0] == marks[1]
 
 
 def test_depth_is_the_line_solver_s():
