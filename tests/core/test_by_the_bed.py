@@ -8,6 +8,7 @@ from typing import Any
 
 import pytest
 from advised import fishing, situation
+from test_ahead import HERE, chart
 from trip_cases import at, event, session
 
 from coldwake_core.advice import moves as moves_module
@@ -17,6 +18,7 @@ from coldwake_core.advice.marks import lowest_m
 from coldwake_core.advice.method import band_in, method_of_the_hour
 from coldwake_core.advice.shows import thumb_of
 from coldwake_core.advice.tries import LINES_OUT_M, PLUG_CLEAR_M
+from coldwake_core.chart.grid import GeoPoint, moved
 from coldwake_core.constants import FOOT_M, MPH_MPS
 from coldwake_core.evidence.bed import bed_of
 from coldwake_core.evidence.day_model import DayModel
@@ -225,11 +227,11 @@ def test_the_bed_is_its_mean_and_what_a_fifth_of_it_comes_up_to():
     assert bed_of([2.5]) == bed_of([2.5, 2.5])
 
 
-def reach(*more: dict[str, Any], bottom_m: float = 3.0):
+def reach(*more: dict[str, Any], bottom_m: float = 3.0, **changes: Any):
     return session(
         event("temperature_read", 0, temperature_degc=16.0),
         event("speed_changed", 0, speed_mps=1.7),
-        *more, species="striper", bottom_m=bottom_m,
+        *more, species="striper", bottom_m=bottom_m, **changes,
     )
 
 
@@ -240,6 +242,50 @@ def test_a_spell_s_bed_is_what_was_sounded_in_it_or_last_before():
     )
     found = [bed_between(held.now, at(m), at(m + 5)) for m in (0, 5, 10, 20)]
     assert found == pytest.approx([3.0, 2.5, 3.0, 2.2])
+
+
+def charted(*more: dict[str, Any], bed: Any = None) -> Any:
+    """Up a river that is charted: 3 m deep, and 2 m from 120 m north of HERE on."""
+    return reach(
+        *(event("position_fixed", minute, **place, course_deg=0.0) for minute, place in (
+            (2, north(0.0)), (7, north(100.0)), (8, north(200.0)), (12, north(300.0)),
+        )), *more, chart=chart(bed or (lambda metres: 3.0 if metres < 120.0 else 2.0)),
+        bottom_m=9.0,
+    )
+
+
+def north(metres: float) -> dict[str, float]:
+    there = moved(GeoPoint(**HERE), course_deg=0.0, distance_m=metres)
+    return {"latitude_deg": there.latitude_deg, "longitude_deg": there.longitude_deg}
+
+
+def beds(held: Any) -> list[float]:
+    return [bed_between(held.now, at(m), at(m + 5)) for m in (0, 5, 10, 15)]
+
+
+def test_where_no_sounder_tells_the_chart_says_how_deep_the_bed_was():
+    assert beds(charted()) == pytest.approx([3.0, 2.5, 2.0, 9.0])
+    # The river stands 0.4 m lower than it was charted: sounded at the first place.
+    low = event("sounded", 3, bottom_m=2.6)
+    assert beds(charted(low)) == pytest.approx([2.6, 2.1, 1.6, 2.6])
+    # By the last place before it, not by the first.
+    up = [event("position_fixed", m, **north(200.0), course_deg=0.0) for m in (2.4, 2.8)]
+    assert beds(charted(*up, event("sounded", 3, bottom_m=2.6)))[1] == pytest.approx(3.1)
+    # Sounded an hour from any place it says nothing of the chart.
+    lost = event("sounded", -60, bottom_m=2.6)
+    assert beds(charted(lost))[:3] == pytest.approx([3.0, 2.5, 2.0])
+    # What was sounded in a spell is surer than the chart.
+    assert beds(charted(low, event("sounded", 11, bottom_m=5.0)))[2] == 5.0
+
+
+def test_a_bed_never_stands_above_the_water_nor_beside_the_chart():
+    shoal = charted(event("sounded", 3, bottom_m=0.4))
+    assert beds(shoal)[2] == 0.0
+    beside = charted(bed=lambda metres: 3.0 if metres < 120.0 else None)
+    assert beds(beside)[2] == 0.0
+    off = reach(event("position_fixed", 2, latitude_deg=10.0, longitude_deg=10.0, course_deg=0.0),
+                chart=chart(lambda _: 3.0), bottom_m=9.0)
+    assert beds(off)[0] == 9.0
 
 
 def test_the_bed_that_is_fished_leaves_out_the_ramp_and_what_is_an_hour_old():
