@@ -14,7 +14,8 @@ from ..gear.window import SpeedWindow
 from ..record.beside import Checked
 from ..record.payloads import LineSet, MoveAnswered, MoveChange, SpeedChanged
 from .marks import NEAR_MARK_M, SHALLOWEST_M, mark_targets
-from .method import Method, band_in
+from .method import Method, band_in, trolled_mps
+from .odd import mend_moves
 from .put_off import NOT_NOW_S
 from .situation import Basis, Move, RodNow, Situation
 from .tries import RESET_MIN, is_possible, try_moves
@@ -66,7 +67,9 @@ def _settable(speed_mps: float, window: SpeedWindow) -> float:
 
 
 def range_moves(now: Situation) -> Iterator[Move]:
-    """Return the change of speed that brings all lures back into their working ranges.
+    """Return what brings all lures back into their working ranges.
+
+    At a speed that was chosen by advice, the odd rods are tied anew; else the speed is changed.
 
     Parameters
     ----------
@@ -78,6 +81,7 @@ def range_moves(now: Situation) -> Iterator[Move]:
     iterator of Move
         None where there is nothing to change.
     """
+    yield from mend_moves(now)
     window = now.window
     if window is None or not window.is_open:
         return
@@ -91,6 +95,9 @@ def range_moves(now: Situation) -> Iterator[Move]:
 
 def speed_moves(now: Situation) -> Iterator[Move]:
     """Return changes of speed: toward the method's, and a small step either way.
+
+    A step out of the window that all share is for who weighs them: a rod or two would have to wear
+    something else (``odd.mends_at``).
 
     Parameters
     ----------
@@ -107,10 +114,13 @@ def speed_moves(now: Situation) -> Iterator[Move]:
         return
     if now.method is not None:
         yield from _method_speed(now, now.method, window)
+    slowest, fastest = trolled_mps(now.species)
     for step in (SPEED_STEP_MPS, -SPEED_STEP_MPS):
         wanted = now.speed_mps + step
         if window.low_mps <= wanted <= window.high_mps:
             yield from _speed_move(now, _settable(wanted, window), "", "trial", "")
+        elif slowest - 1e-3 <= wanted <= fastest + 1e-3:
+            yield from _speed_move(now, round(wanted / MPH_MPS, 1) * MPH_MPS, "", "trial", "")
 
 
 def _method_speed(now: Situation, method: Method, window: SpeedWindow) -> Iterator[Move]:

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Final, Literal
 
 from ..evidence.day_model import DayModel, Terms
@@ -59,12 +59,15 @@ class Option:
         Rods it changes, and what they show then.
     cost_min : float
         Minutes each of them is out of the water.
+    costs_min : mapping of str to float
+        The same of rods that are out longer than the others.
     """
 
     key: str
     kind: OptionKind
     after: tuple[tuple[str, Recipe], ...]
     cost_min: float
+    costs_min: Mapping[str, float] = field(default_factory=dict)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -92,6 +95,9 @@ class Weighed:
     horizon_min: float
 
 
+MOST_ODD: Final = 2
+"""A speed at which so many rods would have to wear something else may be worth it; one for which
+half of the boat is tied anew is another day's."""
 LEADS_HITS: Final = 2
 LEADS_MIN: Final = 90.0
 """A rod with so many hits in so many minutes, and more than any other, leads (judged)."""
@@ -165,7 +171,7 @@ def weigh_options(
             more, sd = log_after - log_before, math.sqrt(variance)
             # Of a rate that is less sure more is to be expected: the mean of a skewed distribution.
             skew = 0.5 * (doubt_after - doubt_before)
-            left = max(horizon - option.cost_min, 0.0)
+            left = max(horizon - option.costs_min.get(rod, option.cost_min), 0.0)
             worth += rate * (left * math.exp(min(more + CURIOUS * sd, 3.0)) - horizon)
             gain += rate * (left * math.exp(min(more + skew, 3.0)) - horizon)
             pairs.append((terms, before))

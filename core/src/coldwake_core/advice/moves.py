@@ -12,7 +12,7 @@ from dataclasses import replace
 from typing import Final
 
 from ..evidence.recipe import Recipe
-from ..record.payloads import LineSet
+from ..record.payloads import LineSet, MoveAnswered
 from .back_and_forth import back_move
 from .candidates import (
     copy_moves,
@@ -25,6 +25,7 @@ from .candidates import (
 )
 from .choice import ORDER, Option, OptionKind, Weighed, best_option, better_of, weigh_options
 from .habits import habit_moves
+from .odd import cost_of, mends_at
 from .put_off import put_off_now, stays_away
 from .shows import CLIPPED, recipe_of
 from .situation import Advice, Move, RodNow, RunnerUp, Situation
@@ -145,13 +146,20 @@ def _option(
     change, rods = move.answer.change, {rod.rod_id: rod for rod in now.rods}
     # Looking at a lure is no change, and older records have "tackle" for any of its pieces.
     kind: OptionKind = next((k for k in ORDER if k == move.answer.kind), "lure")
+    costs_min: dict[str, float] = {}
     if change.speed_changed is not None:
         speed = change.speed_changed.speed_mps
-        depths = now.depths_at(speed)
+        depths, mends = now.depths_at(speed), mends_at(now, speed)
+        if mends is None:
+            return None
         after = tuple(
-            (rod_id, replace(recipe, speed_mps=speed, depth_m=depths.get(rod_id, recipe.depth_m)))
+            (rod_id, replace(
+                _worn(now, rods[rod_id], mends, recipe), speed_mps=speed,
+                depth_m=depths.get(rod_id, recipe.depth_m),
+            ))
             for rod_id, recipe in recipes.items()
         )
+        costs_min = {rod_id: cost_of(rods[rod_id]) for rod_id in mends}
     elif change.line_set is not None:
         after = ((change.line_set.rod_id, _let_out(
             recipes[change.line_set.rod_id], change.line_set, rods[change.line_set.rod_id]
@@ -166,7 +174,21 @@ def _option(
         )),)
     else:
         return None
-    return Option(key=key, kind=kind, after=after, cost_min=move.cost_min)
+    return Option(key=key, kind=kind, after=after, cost_min=move.cost_min, costs_min=costs_min)
+
+
+def _worn(
+    now: Situation, rod: RodNow, mends: Mapping[str, MoveAnswered], recipe: Recipe
+) -> Recipe:
+    """What a rod shows once it is mended, if it must be."""
+    mend = mends.get(rod.rod_id)
+    setup = None if mend is None else mend.change.rod_rigged
+    if setup is None:
+        return recipe
+    return recipe_of(
+        now.outfit, setup, depth_m=rod.depth_m, setting_m=rod.setting_m,
+        speed_mps=now.speed_mps, bed_m=now.bed_m,
+    )
 
 
 def _let_out(recipe: Recipe, line: LineSet, rod: RodNow) -> Recipe:
@@ -188,7 +210,9 @@ def _worded(
         move, gain_hits=worth.gain, lasts_min=worth.horizon_min,
         probability=worth.better if move.basis in ("evidence", "trial") else move.probability,
     ), worth, recipes)
-    setup = move.answer.change.rod_rigged
+    speed, setup = move.answer.change.speed_changed, move.answer.change.rod_rigged
+    if speed is not None:
+        return _with_mends(now, told, speed.speed_mps)
     if setup is None:
         return told
     worn = next(rod.setup for rod in now.rods if rod.rod_id == setup.rod_id)
@@ -197,18 +221,33 @@ def _worded(
     return replace(told, reason=" ".join([told.reason, *said]))
 
 
+def _with_mends(now: Situation, told: Move, speed_mps: float) -> Move:
+    """The move with what has to be tied on at its speed."""
+    rods, mends = {rod.rod_id: rod for rod in now.rods}, mends_at(now, speed_mps) or {}
+    said = [
+        f"{rods[rod_id].name} does not swim right there. Then: "
+        f"{mend.title[0].lower()}{mend.title[1:]}."
+        for rod_id, mend in mends.items()
+    ]
+    return replace(
+        told, reason=" ".join([told.reason, *said]),
+        cost_min=told.cost_min + sum(cost_of(rods[rod_id]) for rod_id in mends),
+    )
+
+
 def _reasoned(
     now: Situation, told: Move, worth: Weighed, recipes: Mapping[str, Recipe]
 ) -> Move:
     if told.reason:
         return told
     hits = sum(rod.exposure.hits for rod in now.rods)
+    speed = told.answer.change.speed_changed is not None
     shown = better_of(now.model, recipes, worth.option, by_rule=False)
     if min(worth.better, shown) >= LEARNT:
         return replace(
             told, basis="evidence", source="Hits, rod-minutes and marks of this trip",
             reason=f"By what the day has shown so far, {hits} hits on what is out, it should earn "
-                   "more than what the rod wears.",
+                   f"more than {'the speed now' if speed else 'what the rod wears'}.",
         )
     if worth.better >= LEARNT and now.method is not None:
         # What the rules of the hour expect the day has not shown: they are named, not the day.
@@ -219,6 +258,9 @@ def _reasoned(
         )
     return replace(
         told, source="The day so far",
-        reason="The day has not shown it yet and there is time to use what it tells; the other "
-               "rods fish on unchanged and will tell it from the clock.",
+        reason="The day has not shown it yet and there is time to use what it tells; " + (
+            "all rods change with it, so nothing but going back will tell it from the clock."
+            if speed else
+            "the other rods fish on unchanged and will tell it from the clock."
+        ),
     )

@@ -68,7 +68,7 @@ def try_moves(now: Situation, *, depths: bool = True) -> Iterator[Move]:
         Each with its cost; why, is for who weighs them.
     """
     found = mark_targets(now.state, now.bands)
-    leads = leading({rod.rod_id: _hits_of_late(now, rod) for rod in now.rods})
+    leads = leads_now(now)
     for rod in now.rods:
         if rod.rod_id == leads:
             continue
@@ -92,6 +92,21 @@ def try_moves(now: Situation, *, depths: bool = True) -> Iterator[Move]:
                     cost_min=RESET_MIN[rod.kind] + (BAIT_MIN if kind in BAITED else TIE_MIN),
                     judge_after_min=JUDGE_MIN,
                 )
+
+
+def leads_now(now: Situation) -> str | None:
+    """Return the rod that leads by what it wears, if any does.
+
+    Parameters
+    ----------
+    now : Situation
+        The trip now.
+
+    Returns
+    -------
+    str or None
+    """
+    return leading({rod.rod_id: _hits_of_late(now, rod) for rod in now.rods})
 
 
 def _hits_of_late(now: Situation, rod: RodNow) -> int:
@@ -160,11 +175,11 @@ def _setups(now: Situation, rod: RodNow) -> Iterator[tuple[MoveKind, RodSetup, s
     lure = outfit.lure(setup.lure_id)
     for other in outfit.lures:
         if other.name == lure.name and other.colour != lure.colour:
-            yield "colour", _with_lure(setup, other), (
+            yield "colour", with_lure(setup, other), (
                 f"Change {rod.name} to {other.colour}"
             )
         elif other.name != lure.name and other.colour == lure.colour:
-            yield "lure", _with_lure(setup, other), (
+            yield "lure", with_lure(setup, other), (
                 f"Put {other.name}, {other.colour}, on {rod.name}"
             )
     if setup.attractor_id is not None and setup.leader_m > 0.0:
@@ -193,8 +208,21 @@ def _setups(now: Situation, rod: RodNow) -> Iterator[tuple[MoveKind, RodSetup, s
                 )
 
 
-def _with_lure(setup: RodSetup, lure: Lure) -> RodSetup:
-    # Bait goes from one lure to the next only where that one takes bait as well.
+def with_lure(setup: RodSetup, lure: Lure) -> RodSetup:
+    """Return what a rod wears with another lure.
+
+    Parameters
+    ----------
+    setup : RodSetup
+        What it wears.
+    lure : Lure
+        The other lure.
+
+    Returns
+    -------
+    RodSetup
+        Bait goes from one lure to the next only where that one takes bait as well.
+    """
     return replace(setup, lure_id=lure.id, bait_id=setup.bait_id if lure.takes_bait else None)
 
 

@@ -3,12 +3,22 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from dataclasses import replace
 from typing import Final
 
-from ..advice.choice import LEADS_MIN, Option, best_option, leading, weigh_options
+from ..advice.choice import (
+    LEADS_MIN,
+    MOST_ODD,
+    Option,
+    Weighed,
+    best_option,
+    leading,
+    weigh_options,
+)
 from ..advice.method import method_of_the_hour
 from ..advice.shows import thumb_of
+from ..advice.tries import TIE_MIN
 from ..advice.turning import AHEAD_MIN, rate_of_all, turn_comes_first, turning_gain
 from ..constants import FOOT_M
 from ..evidence.day_model import STEP_MIN, DayModel
@@ -19,7 +29,7 @@ from .boat import COLOURS, RodState, at_depth, recipe_of, works
 from .day import DECIDE_MIN, Aboard, Change, Policy, reset_min
 from .lap import gain_of_turning, note_ground
 from .learner import Learner
-from .steps import copies_of, steps_of
+from .steps import copies_of, mended_of, steps_of
 from .world import DAY_MIN, Lapped, Shown, World
 
 
@@ -130,6 +140,16 @@ class Advisor:
         """Learn from the last five minutes, and choose."""
         self._learn(aboard)
         bed_m = aboard.bed().usual_m
+        self.weighed: list[Weighed] = []
+        for index, rod in enumerate(aboard.rods):
+            # What does not swim at the speed that was chosen comes before all.
+            if aboard.out_until[index] <= aboard.minute and not works(rod.look, aboard.speed_mps):
+                mended = self._mended(aboard, index, aboard.speed_mps)
+                if mended is not None:
+                    return self._rigged(aboard, Change(
+                        kind="lure", rods=((index, mended),),
+                        cost_min=reset_min(mended) + TIE_MIN,
+                    ))
         now = {
             str(i): replace(recipe_of(rod, aboard.speed_mps), bed_m=bed_m)
             for i, rod in enumerate(aboard.rods) if works(rod.look, aboard.speed_mps)
@@ -147,8 +167,11 @@ class Advisor:
         ]
         options, kept = [], {}
         for number, change in enumerate(changes):
-            option = option_of(change, aboard, str(number), bed_m=bed_m)
-            if option is not None and all(rod in now for rod, _ in option.after):
+            wears = self._wears(aboard, change, leads)
+            if wears is None:
+                continue
+            option = option_of(change, aboard, str(number), bed_m=bed_m, wears=wears)
+            if all(rod in now for rod, _ in option.after):
                 options.append(option)
                 kept[option.key] = change
         self.weighed = weigh_options(
@@ -162,11 +185,39 @@ class Advisor:
             return Change(kind="turn", turn_round=True)
         if best is None:
             return None
-        change = kept[best.option.key]
+        return self._rigged(aboard, kept[best.option.key])
+
+    def _rigged(self, aboard: Aboard, change: Change) -> Change:
         for index, rod in change.rods:
             if rod.look != aboard.rods[index].look:
                 self.rigged_at[index] = aboard.minute
         return change
+
+    def _mended(self, aboard: Aboard, index: int, speed_mps: float) -> RodState | None:
+        """A rod with another lure or blade that swims at a speed, the likeliest to be hit."""
+        bed_m = aboard.bed().usual_m
+        return max(
+            mended_of(aboard.rods[index], aboard.box, speed_mps), default=None,
+            key=lambda rod: self.model.log_rate(self.model.terms(
+                replace(recipe_of(rod, speed_mps), bed_m=bed_m)
+            )),
+        )
+
+    def _wears(
+        self, aboard: Aboard, change: Change, leads: str | None
+    ) -> dict[int, RodState] | None:
+        """What rods would have to wear for a change; None where it is not to be had."""
+        speed = change.speed_mps
+        if speed is None:
+            return {}
+        odd = [i for i, rod in enumerate(aboard.rods) if not works(rod.look, speed)]
+        if len(odd) > MOST_ODD or any(
+            str(i) == leads or aboard.out_until[i] > aboard.minute for i in odd
+        ):
+            return None
+        swims = {i: self._mended(aboard, i, speed) for i in odd}
+        found = {i: rod for i, rod in swims.items() if rod is not None}
+        return found if len(found) == len(odd) else None
 
     def _learn(self, aboard: Aboard) -> None:
         since = aboard.minute - int(STEP_MIN)
@@ -194,8 +245,9 @@ def _above_m(aboard: Aboard) -> float:
 
 
 def option_of(
-    change: Change, aboard: Aboard, key: str, *, bed_m: float | None = None
-) -> Option | None:
+    change: Change, aboard: Aboard, key: str, *, bed_m: float | None = None,
+    wears: Mapping[int, RodState] | None = None,
+) -> Option:
     """Return a change as the choice sees it.
 
     Parameters
@@ -208,30 +260,23 @@ def option_of(
         To know it again.
     bed_m : float, optional
         How deep the water usually is, m.
+    wears : mapping of int to RodState, optional
+        Rods that would have to wear something else to swim at another speed.
 
     Returns
     -------
-    Option or None
-        None for a speed at which something would no longer swim right.
+    Option
     """
-    if change.speed_mps is not None:
-        after = tuple(
-            (str(i), replace(recipe_of(rod, change.speed_mps), bed_m=bed_m))
-            for i, rod in enumerate(aboard.rods)
-        )
-        broken = sum(
-            works(rod.look, aboard.speed_mps) and not works(rod.look, change.speed_mps)
-            for rod in aboard.rods
-        )
-        # A lure outside its range is worse than none.
-        return None if broken else Option(key=key, kind="speed", after=after, cost_min=0.0)
+    speed, wears = change.speed_mps, wears or {}
+    if speed is None:
+        speed, rods = aboard.speed_mps, change.rods
+    else:
+        rods = tuple((i, wears.get(i, rod)) for i, rod in enumerate(aboard.rods))
     return Option(
         key=key, kind=change.kind,  # type: ignore[arg-type]
-        after=tuple(
-            (str(i), replace(recipe_of(rod, aboard.speed_mps), bed_m=bed_m))
-            for i, rod in change.rods
-        ),
+        after=tuple((str(i), replace(recipe_of(rod, speed), bed_m=bed_m)) for i, rod in rods),
         cost_min=change.cost_min,
+        costs_min={str(i): reset_min(rod) + TIE_MIN for i, rod in wears.items()},
     )
 
 

@@ -10,6 +10,7 @@ from ..constants import FOOT_M, MPH_MPS
 from .boat import (
     ATTRACTORS,
     COLOURS,
+    Box,
     RodState,
     at_depth,
     depth_of,
@@ -91,6 +92,30 @@ def _rod_steps(rod: RodState, aboard: Aboard) -> list[tuple[str, RodState, float
     # No nearer to the bed than here, nor than where it comes up again.
     lowest = min(aboard.seen.bottom_m, aboard.bed().shallow_m) - PLUG_CLEAR_M
     return [step for step in found if depth_of(step[1], speed) < lowest]
+
+
+def mended_of(rod: RodState, box: Box, speed_mps: float) -> list[RodState]:
+    """Return a rod with another lure, or another attractor, that swims at a speed.
+
+    Parameters
+    ----------
+    rod : RodState
+        The rod.
+    box : Box
+        What is aboard.
+    speed_mps : float
+        Through the water, m/s.
+
+    Returns
+    -------
+    list of RodState
+        Empty where no single one of them would.
+    """
+    looks = (
+        *(replace(rod.look, attractor=name) for name in box.attractors),
+        *(replace(rod.look, lure=name) for name in box.lures),
+    )
+    return [replace(rod, look=look) for look in looks if works(look, speed_mps)]
 
 
 def copies_of(aboard: Aboard, source: int) -> list[Change]:

@@ -1,0 +1,171 @@
+"""The odd rods of a speed: what would have to be tied on them for the boat to go so fast.
+
+One boat, one speed: what a single blade or lure cannot bear must not hold back all the others.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+from typing import Final
+
+from ..constants import MPH_MPS
+from ..errors import InvalidInputError
+from ..gear.pieces import SpeedRange
+from ..gear.setup import RodSetup, working_range
+from ..record.payloads import MoveAnswered, MoveChange, MoveKind
+from .choice import MOST_ODD
+from .shows import recipe_of
+from .situation import Move, RodNow, Situation
+from .tries import JUDGE_MIN, RESET_MIN, TIE_MIN, is_possible, leads_now, with_lure
+
+CHOSEN_WITHIN_MPS: Final = 0.1 * MPH_MPS
+"""A wheel wobbles so much about the speed that was chosen (judged)."""
+Dressed = tuple[MoveKind, RodSetup, str]
+
+
+def mends_at(now: Situation, speed_mps: float) -> dict[str, MoveAnswered] | None:
+    """Return what rods would have to wear to swim right at a speed.
+
+    Parameters
+    ----------
+    now : Situation
+        The trip now.
+    speed_mps : float
+        Through the water, m/s.
+
+    Returns
+    -------
+    dict of str to MoveAnswered, or None
+        By rod, the likeliest to be hit by what the day has taught; empty where all swim. None where
+        more than ``choice.MOST_ODD`` do not, where the rod that leads does not, or where nothing
+        aboard would do.
+    """
+    odd = [rod for rod in now.rods if not _swims_at(rod.works, speed_mps)]
+    if len(odd) > MOST_ODD or leads_now(now) in {rod.rod_id for rod in odd}:
+        return None
+    found: dict[str, MoveAnswered] = {}
+    there = replace(now, speed_mps=speed_mps)
+    depths = now.depths_at(speed_mps) if odd else {}
+    for rod in odd:
+        # What goes on one rod is not there for the next.
+        taken = {
+            piece for answer in found.values() if (setup := answer.change.rod_rigged) is not None
+            for piece in (setup.lure_id, setup.attractor_id)
+        }
+        able = [
+            dressed for dressed in _swims(there, rod)
+            if not taken & ({dressed[1].lure_id, dressed[1].attractor_id} - {None})
+        ]
+        if not able:
+            return None
+        kind, setup, title = max(able, key=lambda dressed: (
+            _log_rate(there, rod, dressed[1], depths.get(rod.rod_id, rod.depth_m)), dressed[2]
+        ))
+        found[rod.rod_id] = MoveAnswered(
+            key=f"{kind}:{rod.rod_id}:{title}", kind=kind, title=title, rod_id=rod.rod_id,
+            change=MoveChange(rod_rigged=setup),
+        )
+    return found
+
+
+def cost_of(rod: RodNow) -> float:
+    """Return how long a rod is out of the water to be tied anew.
+
+    Parameters
+    ----------
+    rod : RodNow
+        The rod.
+
+    Returns
+    -------
+    float
+        Minutes.
+    """
+    return RESET_MIN[rod.kind] + TIE_MIN
+
+
+def mend_moves(now: Situation) -> Iterator[Move]:
+    """Return what is to be tied on at the speed that was chosen, where something does not swim.
+
+    Parameters
+    ----------
+    now : Situation
+        The trip now.
+
+    Returns
+    -------
+    iterator of Move
+        None where nobody chose this speed from what was advised: then it is the speed that is off.
+    """
+    if not _is_chosen(now):
+        return
+    rods = {rod.rod_id: rod for rod in now.rods}
+    for rod_id, answer in (mends_at(now, now.speed_mps) or {}).items():
+        yield Move(
+            answer=answer, basis="working_range", source="Working ranges of what is out",
+            reason=f"What {rods[rod_id].name} wears does not swim right at the speed that was "
+                   "chosen: a lure outside its working range is worse than none.",
+            cost_min=cost_of(rods[rod_id]), judge_after_min=JUDGE_MIN,
+        )
+
+
+def _is_chosen(now: Situation) -> bool:
+    speeds = [
+        answer.move.change.speed_changed.speed_mps for answer in now.state.answers
+        if answer.taken and answer.at_s <= now.now_s
+        and answer.move.change.speed_changed is not None
+    ]
+    return bool(speeds) and abs(speeds[-1] - now.speed_mps) <= CHOSEN_WITHIN_MPS
+
+
+def _swims(there: Situation, rod: RodNow) -> list[Dressed]:
+    """What a rod could wear at a speed: another blade or none, or another lure of its colour."""
+    mild = [d for d in _mild(there, rod) if _is_able(there, rod, d[1])]
+    return mild or [d for d in _lures(there, rod) if _is_able(there, rod, d[1])]
+
+
+def _mild(there: Situation, rod: RodNow) -> Iterator[Dressed]:
+    outfit, setup = there.outfit, rod.setup
+    if setup.attractor_id is not None:
+        worn = outfit.attractor(setup.attractor_id)
+        bare = replace(setup, attractor_id=None, tow_point="")
+        yield "attractor", bare, f"Take {worn.name} off {rod.name}"
+        for blade in outfit.attractors:
+            if blade.id != setup.attractor_id:
+                yield "attractor", replace(setup, attractor_id=blade.id, tow_point=""), (
+                    f"Put {blade.name} on {rod.name}"
+                )
+    colour = outfit.lure(setup.lure_id).colour
+    yield from (d for d in _lures(there, rod) if outfit.lure(d[1].lure_id).colour == colour)
+
+
+def _lures(there: Situation, rod: RodNow) -> Iterator[Dressed]:
+    worn = there.outfit.lure(rod.setup.lure_id)
+    for lure in there.outfit.lures:
+        if lure.name != worn.name:
+            yield "lure", with_lure(rod.setup, lure), (
+                f"Put {lure.name}, {lure.colour}, on {rod.name}"
+            )
+
+
+def _swims_at(works: SpeedRange, speed_mps: float) -> bool:
+    # A whole tenth that a hand sets may lie a hair's breadth outside.
+    return works.low_mps - 1e-3 <= speed_mps <= works.high_mps + 1e-3
+
+
+def _is_able(there: Situation, rod: RodNow, setup: RodSetup) -> bool:
+    # The range is asked first: it is all that most lures fail by, and quickly told.
+    try:
+        works = working_range(there.outfit, setup)
+    except InvalidInputError:
+        return False
+    return _swims_at(works, there.speed_mps) and is_possible(there, setup, rod.setup)
+
+
+def _log_rate(there: Situation, rod: RodNow, setup: RodSetup, depth_m: float) -> float:
+    recipe = recipe_of(
+        there.outfit, setup, depth_m=depth_m, setting_m=rod.setting_m, speed_mps=there.speed_mps,
+        bed_m=there.bed_m,
+    )
+    return there.model.log_rate(there.model.terms(recipe))[0]
