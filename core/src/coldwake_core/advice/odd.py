@@ -11,17 +11,17 @@ from typing import Final
 
 from ..constants import MPH_MPS
 from ..errors import InvalidInputError
+from ..gear.common import small_changes
 from ..gear.pieces import SpeedRange
 from ..gear.setup import RodSetup, working_range
 from ..record.payloads import MoveAnswered, MoveChange, MoveKind
 from .choice import MOST_ODD
 from .shows import recipe_of
 from .situation import Move, RodNow, Situation
-from .tries import JUDGE_MIN, RESET_MIN, TIE_MIN, is_possible, leads_now, with_lure
+from .tries import JUDGE_MIN, RESET_MIN, TIE_MIN, is_possible, leads_now
 
 CHOSEN_WITHIN_MPS: Final = 0.1 * MPH_MPS
 """A wheel wobbles so much about the speed that was chosen (judged)."""
-Dressed = tuple[MoveKind, RodSetup, str]
 
 
 def mends_at(now: Situation, speed_mps: float) -> dict[str, MoveAnswered] | None:
@@ -47,24 +47,25 @@ def mends_at(now: Situation, speed_mps: float) -> dict[str, MoveAnswered] | None
     found: dict[str, MoveAnswered] = {}
     there = replace(now, speed_mps=speed_mps)
     depths = now.depths_at(speed_mps) if odd else {}
+    wears = {
+        rod_id: rod.setup for rod_id, rod in now.state.rods.items() if rod.setup is not None
+    }
     for rod in odd:
-        # What goes on one rod is not there for the next.
-        taken = {
-            piece for answer in found.values() if (setup := answer.change.rod_rigged) is not None
-            for piece in (setup.lure_id, setup.attractor_id)
-        }
+        others = [setup for rod_id, setup in wears.items() if rod_id != rod.rod_id]
         able = [
-            dressed for dressed in _swims(there, rod)
-            if not taken & ({dressed[1].lure_id, dressed[1].attractor_id} - {None})
+            setup for _, setup in small_changes(now.outfit, rod.setup, others)
+            if _is_able(there, rod, setup)
         ]
         if not able:
             return None
-        kind, setup, title = max(able, key=lambda dressed: (
-            _log_rate(there, rod, dressed[1], depths.get(rod.rod_id, rod.depth_m)), dressed[2]
-        ))
+        depth_m = depths.get(rod.rod_id, rod.depth_m)
+        best = max(able, key=lambda setup: _log_rate(there, rod, setup, depth_m))
+        kind, title = _told(now, rod, best)
+        # What goes on one rod is not there for the next.
+        wears[rod.rod_id] = best
         found[rod.rod_id] = MoveAnswered(
             key=f"{kind}:{rod.rod_id}:{title}", kind=kind, title=title, rod_id=rod.rod_id,
-            change=MoveChange(rod_rigged=setup),
+            change=MoveChange(rod_rigged=best),
         )
     return found
 
@@ -119,34 +120,19 @@ def _is_chosen(now: Situation) -> bool:
     return bool(speeds) and abs(speeds[-1] - now.speed_mps) <= CHOSEN_WITHIN_MPS
 
 
-def _swims(there: Situation, rod: RodNow) -> list[Dressed]:
-    """What a rod could wear at a speed: another blade or none, or another lure of its colour."""
-    mild = [d for d in _mild(there, rod) if _is_able(there, rod, d[1])]
-    return mild or [d for d in _lures(there, rod) if _is_able(there, rod, d[1])]
-
-
-def _mild(there: Situation, rod: RodNow) -> Iterator[Dressed]:
-    outfit, setup = there.outfit, rod.setup
-    if setup.attractor_id is not None:
-        worn = outfit.attractor(setup.attractor_id)
-        bare = replace(setup, attractor_id=None, tow_point="")
-        yield "attractor", bare, f"Take {worn.name} off {rod.name}"
-        for blade in outfit.attractors:
-            if blade.id != setup.attractor_id:
-                yield "attractor", replace(setup, attractor_id=blade.id, tow_point=""), (
-                    f"Put {blade.name} on {rod.name}"
-                )
-    colour = outfit.lure(setup.lure_id).colour
-    yield from (d for d in _lures(there, rod) if outfit.lure(d[1].lure_id).colour == colour)
-
-
-def _lures(there: Situation, rod: RodNow) -> Iterator[Dressed]:
-    worn = there.outfit.lure(rod.setup.lure_id)
-    for lure in there.outfit.lures:
-        if lure.name != worn.name:
-            yield "lure", with_lure(rod.setup, lure), (
-                f"Put {lure.name}, {lure.colour}, on {rod.name}"
-            )
+def _told(now: Situation, rod: RodNow, setup: RodSetup) -> tuple[MoveKind, str]:
+    """Which dial a change is of, and what to do."""
+    worn, outfit = rod.setup, now.outfit
+    if setup.lure_id != worn.lure_id:
+        lure = outfit.lure(setup.lure_id)
+        return "lure", f"Put {lure.name}, {lure.colour}, on {rod.name}"
+    if setup.attractor_id is None:
+        assert worn.attractor_id is not None
+        return "attractor", f"Take {outfit.attractor(worn.attractor_id).name} off {rod.name}"
+    blade = outfit.attractor(setup.attractor_id).name
+    if setup.attractor_id == worn.attractor_id:
+        return "attractor", f"Tow {blade} of {rod.name} by its {setup.tow_point}"
+    return "attractor", f"Put {blade} on {rod.name}"
 
 
 def _swims_at(works: SpeedRange, speed_mps: float) -> bool:

@@ -8,7 +8,7 @@ from typing import Final
 
 from ..constants import FOOT_M, INCH_M
 from ..errors import InvalidInputError
-from ..gear.pieces import Lure
+from ..gear.common import with_lure
 from ..gear.setup import RodSetup, build_rig, working_range
 from ..record.payloads import LineSet, MoveAnswered, MoveChange, MoveKind
 from ..rig_rules.engine import check_rod
@@ -206,24 +206,6 @@ def _setups(now: Situation, rod: RodNow) -> Iterator[tuple[MoveKind, RodSetup, s
                 yield "setback", replace(setup, setback_m=back), (
                     f"Clip {rod.name} {back / FOOT_M:.0f} ft back"
                 )
-
-
-def with_lure(setup: RodSetup, lure: Lure) -> RodSetup:
-    """Return what a rod wears with another lure.
-
-    Parameters
-    ----------
-    setup : RodSetup
-        What it wears.
-    lure : Lure
-        The other lure.
-
-    Returns
-    -------
-    RodSetup
-        Bait goes from one lure to the next only where that one takes bait as well.
-    """
-    return replace(setup, lure_id=lure.id, bait_id=setup.bait_id if lure.takes_bait else None)
 
 
 def is_possible(now: Situation, setup: RodSetup, worn: RodSetup) -> bool:

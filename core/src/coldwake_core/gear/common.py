@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 from ..constants import MPH_MPS
+from .pieces import Lure
 from .setup import RodSetup, recipe_words, working_range
 from .tackle import Outfit
 from .window import SpeedWindow, shared_window
@@ -116,7 +117,7 @@ def _smallest_change(
     outfit: Outfit, setup: RodSetup, shared: SpeedWindow, others: Sequence[RodSetup]
 ) -> RodSetup | None:
     suited = []
-    for cost, changed in _changes(outfit, setup, others):
+    for cost, changed in small_changes(outfit, setup, others):
         works = working_range(outfit, changed)
         width = min(works.high_mps, shared.high_mps) - max(works.low_mps, shared.low_mps)
         if width >= min(ENOUGH_MPS, 0.5 * (shared.high_mps - shared.low_mps)):
@@ -125,12 +126,42 @@ def _smallest_change(
     return min(suited, key=lambda item: item[0])[1] if suited else None
 
 
-def _changes(
+def with_lure(setup: RodSetup, lure: Lure) -> RodSetup:
+    """Return what a rod wears with another lure.
+
+    Parameters
+    ----------
+    setup : RodSetup
+        What it wears.
+    lure : Lure
+        The other lure.
+
+    Returns
+    -------
+    RodSetup
+        Bait goes from one lure to the next only where that one takes bait as well.
+    """
+    return replace(setup, lure_id=lure.id, bait_id=setup.bait_id if lure.takes_bait else None)
+
+
+def small_changes(
     outfit: Outfit, setup: RodSetup, others: Sequence[RodSetup]
 ) -> Iterator[tuple[float, RodSetup]]:
-    """Another tow point, other blades by how much their length differs, then other lures.
+    """Yield what a rod could wear instead: tow point, blade or none, lure; and how far that goes.
 
-    Only what is aboard and on no other rod: nobody is told to use a third of two.
+    Parameters
+    ----------
+    outfit : Outfit
+        What is aboard.
+    setup : RodSetup
+        What it wears.
+    others : sequence of RodSetup
+        What the other rods wear: nobody is told to use a third of two.
+
+    Yields
+    ------
+    (float, RodSetup)
+        Another tow point, other blades by how much their length differs, then other lures.
     """
     lure = outfit.lure(setup.lure_id)
     now = 0.0
@@ -155,5 +186,5 @@ def _changes(
         if free and other.id != lure.id and other.own_action == lure.own_action:
             yield (
                 _ANOTHER_LURE + abs(other.length_m - lure.length_m),
-                replace(setup, lure_id=other.id),
+                with_lure(setup, other),
             )
