@@ -98,6 +98,22 @@ def test_what_goes_on_one_rod_is_not_there_for_the_next(asked):
     assert blades(1) is None
 
 
+def test_what_was_said_to_be_lacking_is_asked_for_no_more(asked, monkeypatch):
+    slow = 1.2 * MPH_MPS
+    first = mends_at(asked, slow)["rod-3"]
+    lacking = event("move_refused", 50, **encode(replace(first, why="lacking")))
+    other = mends_at(situation(fishing(lacking), 60, monkeypatch), slow)["rod-3"]
+    assert other.change.rod_rigged.lure_id != first.change.rod_rigged.lure_id
+    # Where it was all that would do, the speed is not to be had.
+    blade = mends_at(asked, FAST_MPS)["rod-4"]
+    none = event("move_refused", 50, **encode(replace(blade, why="lacking")))
+    assert mends_at(situation(fishing(none), 60, monkeypatch), FAST_MPS) is None
+    # No hand free for it says nothing of what is aboard.
+    busy = event("move_refused", 50, **encode(replace(first, why="busy")))
+    again = mends_at(situation(fishing(busy), 60, monkeypatch), slow)["rod-3"]
+    assert again == first
+
+
 def test_the_likeliest_by_the_day_is_tied_on(asked):
     def worn(likes: str) -> set[str]:
         taught = DayModel(deepest_m=20.0)

@@ -16,6 +16,7 @@ from ..gear.pieces import SpeedRange
 from ..gear.setup import RodSetup, working_range
 from ..record.payloads import MoveAnswered, MoveChange, MoveKind
 from .choice import MOST_ODD
+from .put_off import put_off_now, stays_away
 from .shows import recipe_of
 from .situation import Move, RodNow, Situation
 from .tries import JUDGE_MIN, RESET_MIN, TIE_MIN, is_possible, leads_now
@@ -44,6 +45,8 @@ def mends_at(now: Situation, speed_mps: float) -> dict[str, MoveAnswered] | None
     odd = [rod for rod in now.rods if not _swims_at(rod.works, speed_mps)]
     if len(odd) > MOST_ODD or leads_now(now) in {rod.rod_id for rod in odd}:
         return None
+    put_off = put_off_now(now.state.answers, now.now_s)
+    lacking = [one for one in put_off if one.answer.why == "lacking"]
     found: dict[str, MoveAnswered] = {}
     there = replace(now, speed_mps=speed_mps)
     depths = now.depths_at(speed_mps) if odd else {}
@@ -52,21 +55,18 @@ def mends_at(now: Situation, speed_mps: float) -> dict[str, MoveAnswered] | None
     }
     for rod in odd:
         others = [setup for rod_id, setup in wears.items() if rod_id != rod.rod_id]
-        able = [
-            setup for _, setup in small_changes(now.outfit, rod.setup, others)
+        able = {
+            setup: answer for _, setup in small_changes(now.outfit, rod.setup, others)
             if _is_able(there, rod, setup)
-        ]
+            and not stays_away(answer := _told(now, rod, setup), lacking)
+        }
         if not able:
             return None
         depth_m = depths.get(rod.rod_id, rod.depth_m)
         best = max(able, key=lambda setup: _log_rate(there, rod, setup, depth_m))
-        kind, title = _told(now, rod, best)
         # What goes on one rod is not there for the next.
         wears[rod.rod_id] = best
-        found[rod.rod_id] = MoveAnswered(
-            key=f"{kind}:{rod.rod_id}:{title}", kind=kind, title=title, rod_id=rod.rod_id,
-            change=MoveChange(rod_rigged=best),
-        )
+        found[rod.rod_id] = able[best]
     return found
 
 
@@ -102,7 +102,14 @@ def mend_moves(now: Situation) -> Iterator[Move]:
     if not _is_chosen(now):
         return
     rods = {rod.rod_id: rod for rod in now.rods}
-    for rod_id, answer in (mends_at(now, now.speed_mps) or {}).items():
+    mends = mends_at(now, now.speed_mps) or {}
+    if any(
+        one.answer.rod_id in mends and one.answer.change.rod_rigged is not None
+        for one in put_off_now(now.state.answers, now.now_s)
+    ):
+        # Whoever will not tie it anew is not asked to tie on something else.
+        return
+    for rod_id, answer in mends.items():
         yield Move(
             answer=answer, basis="working_range", source="Working ranges of what is out",
             reason=f"What {rods[rod_id].name} wears does not swim right at the speed that was "
@@ -120,7 +127,15 @@ def _is_chosen(now: Situation) -> bool:
     return bool(speeds) and abs(speeds[-1] - now.speed_mps) <= CHOSEN_WITHIN_MPS
 
 
-def _told(now: Situation, rod: RodNow, setup: RodSetup) -> tuple[MoveKind, str]:
+def _told(now: Situation, rod: RodNow, setup: RodSetup) -> MoveAnswered:
+    kind, title = _words(now, rod, setup)
+    return MoveAnswered(
+        key=f"{kind}:{rod.rod_id}:{title}", kind=kind, title=title, rod_id=rod.rod_id,
+        change=MoveChange(rod_rigged=setup),
+    )
+
+
+def _words(now: Situation, rod: RodNow, setup: RodSetup) -> tuple[MoveKind, str]:
     """Which dial a change is of, and what to do."""
     worn, outfit = rod.setup, now.outfit
     if setup.lure_id != worn.lure_id:
