@@ -147,7 +147,7 @@ def with_lure(setup: RodSetup, lure: Lure) -> RodSetup:
 def small_changes(
     outfit: Outfit, setup: RodSetup, others: Sequence[RodSetup]
 ) -> Iterator[tuple[float, RodSetup]]:
-    """Yield what a rod could wear instead: tow point, blade or none, lure; and how far that goes.
+    """Return what a rod could wear instead, and how far each is from what it wears.
 
     Parameters
     ----------
@@ -158,9 +158,9 @@ def small_changes(
     others : sequence of RodSetup
         What the other rods wear: nobody is told to use a third of two.
 
-    Yields
-    ------
-    (float, RodSetup)
+    Returns
+    -------
+    iterator of (float, RodSetup)
         Another tow point, other blades by how much their length differs, then other lures.
     """
     lure = outfit.lure(setup.lure_id)
