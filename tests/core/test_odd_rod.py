@@ -65,8 +65,24 @@ def test_odd_rods_are_given_what_swims_there_and_no_rod_else(asked, mph, odd):
         assert there.low_mps <= mph * MPH_MPS <= there.high_mps
 
 
-def test_three_odd_rods_are_too_many_and_the_rod_that_leads_is_never_one(asked, monkeypatch):
-    assert mends_at(asked, 3.2 * MPH_MPS) is None
+def test_two_odd_rods_are_tied_anew_and_three_are_too_many(asked):
+    spoon = next(rod for rod in asked.rods if rod.rod_id == "rod-3")
+    outfit = replace(asked.outfit, lures=tuple(
+        replace(lure, count=9) for lure in asked.outfit.lures
+    ))
+
+    def mends(many: int) -> Any:
+        alike = tuple(
+            replace(spoon, rod_id=name, setup=replace(spoon.setup, rod_id=name))
+            for name in "abc"[:many]
+        )
+        return mends_at(replace(asked, outfit=outfit, rods=alike), 1.2 * MPH_MPS)
+
+    assert set(mends(2)) == {"a", "b"}
+    assert mends(3) is None
+
+
+def test_the_rod_that_leads_is_never_tied_anew_for_a_speed(asked, monkeypatch):
     leads = [event("hit", minute, rod_id="rod-4") for minute in (20, 40)]
     led = situation(fishing(*leads), 60, monkeypatch)
     assert mends_at(led, FAST_MPS) is None
