@@ -10,6 +10,7 @@ from advised import fishing, situation
 from trip_cases import at, event
 
 from coldwake_core.advice import moves as moves_module
+from coldwake_core.advice import odd as odd_module
 from coldwake_core.advice.choice import Option, weigh_options
 from coldwake_core.advice.moves import next_move
 from coldwake_core.advice.odd import cost_of, mends_at
@@ -65,21 +66,11 @@ def test_odd_rods_are_given_what_swims_there_and_no_rod_else(asked, mph, odd):
         assert there.low_mps <= mph * MPH_MPS <= there.high_mps
 
 
-def test_two_odd_rods_are_tied_anew_and_three_are_too_many(asked):
-    spoon = next(rod for rod in asked.rods if rod.rod_id == "rod-3")
-    outfit = replace(asked.outfit, lures=tuple(
-        replace(lure, count=9) for lure in asked.outfit.lures
-    ))
-
-    def mends(many: int) -> Any:
-        alike = tuple(
-            replace(spoon, rod_id=name, setup=replace(spoon.setup, rod_id=name))
-            for name in "abc"[:many]
-        )
-        return mends_at(replace(asked, outfit=outfit, rods=alike), 1.2 * MPH_MPS)
-
-    assert set(mends(2)) == {"a", "b"}
-    assert mends(3) is None
+@pytest.mark.parametrize(("most", "mends"), [(1, None), (2, {"rod-2", "rod-4"})])
+def test_more_odd_rods_than_are_meant_are_too_many(asked, monkeypatch, most, mends):
+    monkeypatch.setattr(odd_module, "MOST_ODD", most)
+    found = mends_at(asked, 2.4 * MPH_MPS)
+    assert (None if found is None else set(found)) == mends
 
 
 def test_the_rod_that_leads_is_never_tied_anew_for_a_speed(asked, monkeypatch):
