@@ -11,18 +11,22 @@ from trip_cases import at, event
 
 from coldwake_core.advice import moves as moves_module
 from coldwake_core.advice import odd as odd_module
+from coldwake_core.advice.candidates import speed_moves
 from coldwake_core.advice.choice import Option, weigh_options
 from coldwake_core.advice.moves import next_move
 from coldwake_core.advice.odd import cost_of, mends_at
+from coldwake_core.advice.shows import recipe_of
 from coldwake_core.advice.tries import RESET_MIN, TIE_MIN
 from coldwake_core.constants import MPH_MPS
 from coldwake_core.decode import encode
 from coldwake_core.evidence.day_model import DayModel
 from coldwake_core.evidence.recipe import Recipe
 from coldwake_core.gear.setup import working_range
+from coldwake_core.gear.window import SpeedWindow
 from coldwake_core.lakesim.boat import LAKE_BOX, works
-from coldwake_core.lakesim.day import opening, play
-from coldwake_core.lakesim.policies import Advisor
+from coldwake_core.lakesim.boat import recipe_of as simulated
+from coldwake_core.lakesim.day import Aboard, Change, opening, play
+from coldwake_core.lakesim.policies import Advisor, option_of
 from coldwake_core.lakesim.standard import Standard
 from coldwake_core.lakesim.steps import mended_of
 
@@ -228,11 +232,120 @@ def test_a_boat_that_ran_too_fast_by_itself_is_slowed(asked):
         event("speed_changed", 62, speed_mps=FAST_MPS),
     ).view(at(63)).move
     assert left.answer.change.speed_changed.speed_mps < FAST_MPS
+    # Or where it was advised and put off.
+    refused = fishing(
+        event("move_refused", 61, **encode(advised_speed(asked, 1.8).answer)),
+        event("speed_changed", 95, speed_mps=FAST_MPS),
+    ).view(at(96)).move
+    assert refused.answer.change.speed_changed.speed_mps < FAST_MPS
+
+
+def test_the_speed_that_was_taken_last_is_the_one_that_was_chosen(asked):
+    fast, slow = (advised_speed(asked, mph).answer for mph in (1.8, 1.2))
+    by_hand = fishing(
+        event("move_taken", 61, **encode(fast)), event("move_taken", 62, **encode(slow)),
+        event("speed_changed", 63, speed_mps=FAST_MPS),
+    ).view(at(64)).move
+    assert by_hand.answer.change.speed_changed.speed_mps < FAST_MPS
+
+
+def look(recipe: Recipe) -> tuple[object, ...]:
+    return recipe.lure, recipe.colour, recipe.flash, recipe.thump
+
+
+def weighed_speeds(asked: Any, monkeypatch: Any) -> dict[float, Option]:
+    """The changes of speed as they are weighed, by mph."""
+    options: list[Option] = []
+
+    def kept(model: Any, now: Any, given: Any, minutes_left: float) -> Any:
+        options.extend(given)
+        return weigh_options(model, now, given, minutes_left)
+
+    monkeypatch.setattr(moves_module, "weigh_options", kept)
+    moves_module._weighed(asked, moves_module._recipes(asked))
+    return {
+        round(dict(option.after)["rod-1"].speed_mps / MPH_MPS, 1): option
+        for option in options if option.kind == "speed"
+    }
+
+
+def test_a_speed_is_weighed_by_what_would_be_worn_there_and_its_minutes(asked, monkeypatch):
+    speeds = weighed_speeds(asked, monkeypatch)
+    rods = {rod.rod_id: rod for rod in asked.rods}
+    for mph, odd in ((1.8, "rod-4"), (min(speeds), "rod-3")):
+        option, setup = speeds[mph], rods[odd].setup
+        mended = mends_at(asked, mph * MPH_MPS)[odd].change.rod_rigged
+        shown = dict(option.after)
+        worn, tied = (look(recipe_of(
+            asked.outfit, one, depth_m=3.0, setting_m=3.0, speed_mps=1.0
+        )) for one in (setup, mended))
+        assert look(shown[odd]) == tied != worn
+        assert [r.speed_mps for r in shown.values()] == pytest.approx([mph * MPH_MPS] * 4)
+        assert option.costs_min == {odd: cost_of(rods[odd])}
+        assert option.cost_min == 0.0
+
+
+def test_a_speed_that_is_not_to_be_had_is_not_weighed(asked, monkeypatch):
+    assert 1.8 in weighed_speeds(asked, monkeypatch)
+    leads = [event("hit", minute, rod_id="rod-4") for minute in (20, 40)]
+    led = situation(fishing(*leads), 60, monkeypatch)
+    assert 1.8 not in weighed_speeds(led, monkeypatch)
+
+
+def test_no_speed_is_tried_at_which_nobody_trolls_for_them(asked):
+    def targets(mph: float) -> list[float]:
+        window = SpeedWindow(
+            low_mps=(mph - 0.05) * MPH_MPS, high_mps=(mph + 0.05) * MPH_MPS, is_open=True
+        )
+        now = replace(asked, speed_mps=mph * MPH_MPS, window=window, method=None)
+        return [
+            round(move.answer.change.speed_changed.speed_mps / MPH_MPS, 1)
+            for move in speed_moves(now)
+        ]
+
+    # Trout are trolled for from 0.9 to 3.5 mph (common practice).
+    assert targets(1.0) == [1.2]
+    assert targets(3.4) == [3.2]
+    assert targets(2.0) == [2.2, 1.8]
 
 
 def test_minutes_to_tie_anew_are_those_of_the_rod(asked):
     rod = asked.rods[0]
     assert cost_of(replace(rod, kind="leadcore")) > cost_of(replace(rod, kind="downrigger")) > 0.0
+
+
+def begun() -> tuple[Advisor, Aboard]:
+    day = Standard(3)
+    rods, speed = opening(day.seen(0))
+    aboard = Aboard(
+        minute=30, seen=day.seen(30), rods=rods, speed_mps=speed, out_until=[0.0] * 6,
+        beds=[20.0] * 30,
+    )
+    policy = Advisor()
+    policy.begin(aboard, day)
+    return policy, aboard
+
+
+def test_a_simulated_speed_is_weighed_with_what_its_odd_rods_would_wear():
+    policy, aboard = begun()
+    # At 1.8 mph both small dodgers roll; nothing else does.
+    faster = Change(kind="speed", speed_mps=1.8 * MPH_MPS)
+    odd = [i for i, rod in enumerate(aboard.rods) if not works(rod.look, 1.8 * MPH_MPS)]
+    wears = policy._wears(aboard, faster, None)
+    assert 0 < len(odd) <= 2
+    assert sorted(wears) == odd
+    assert policy._wears(aboard, faster, str(odd[0])) is None
+    option = option_of(faster, aboard, "x", wears=wears)
+    shown = dict(option.after)
+    assert [r.speed_mps for r in shown.values()] == pytest.approx([1.8 * MPH_MPS] * 6)
+    for index, rod in wears.items():
+        assert works(rod.look, 1.8 * MPH_MPS)
+        assert look(shown[str(index)]) == look(simulated(rod, 1.8 * MPH_MPS))
+        assert option.costs_min[str(index)] == RESET_MIN[rod.kind] + TIE_MIN
+    assert len(option.costs_min) == len(odd)
+    # Who has a rod in hand does not change the speed over it.
+    aboard.out_until[odd[0]] = 33.0
+    assert policy._wears(aboard, faster, None) is None
 
 
 def test_a_simulated_boat_leaves_no_rod_that_does_not_swim():

@@ -102,14 +102,7 @@ def mend_moves(now: Situation) -> Iterator[Move]:
     if not _is_chosen(now):
         return
     rods = {rod.rod_id: rod for rod in now.rods}
-    mends = mends_at(now, now.speed_mps) or {}
-    if any(
-        one.answer.rod_id in mends and one.answer.change.rod_rigged is not None
-        for one in put_off_now(now.state.answers, now.now_s)
-    ):
-        # Whoever will not tie it anew is not asked to tie on something else.
-        return
-    for rod_id, answer in mends.items():
+    for rod_id, answer in (mends_at(now, now.speed_mps) or {}).items():
         yield Move(
             answer=answer, basis="working_range", source="Working ranges of what is out",
             reason=f"What {rods[rod_id].name} wears does not swim right at the speed that was "
