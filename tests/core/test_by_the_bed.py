@@ -271,6 +271,8 @@ def test_where_no_sounder_tells_the_chart_says_how_deep_the_bed_was():
     # By the last place before it, not by the first.
     up = [event("position_fixed", m, **north(200.0), course_deg=0.0) for m in (2.4, 2.8)]
     assert beds(charted(*up, event("sounded", 3, bottom_m=2.6)))[1] == pytest.approx(3.1)
+    # Not by one that was noted minutes ago.
+    assert beds(charted(event("sounded", 5.5, bottom_m=2.6)))[2] == pytest.approx(2.0)
     # Sounded an hour from any place it says nothing of the chart.
     lost = event("sounded", -60, bottom_m=2.6)
     assert beds(charted(lost))[:3] == pytest.approx([3.0, 2.5, 2.0])
