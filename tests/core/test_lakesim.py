@@ -141,13 +141,13 @@ def test_a_change_is_paid_for_in_minutes_out_of_the_water():
 
 def test_who_knows_the_truth_catches_more_and_who_does_nothing_changes_nothing():
     hits = {name: 0 for name in ("fixed", "habit", "advisor", "oracle")}
-    for seed in range(900, 906):
+    for seed in range(900, 904):
         for policy in (Fixed(), Habit(), Advisor(), Oracle()):
             result = play(Standard(seed), policy, seed)
             assert result.landed <= result.hooked <= result.hits
             hits[policy.name] += result.hits
             assert result.changes == 0 or policy.name != "fixed"
-    # Six days tell no more: habit and advice are held apart by the bench's three hundred.
+    # Four days tell no more: habit and advice are held apart by the bench's three hundred.
     assert hits["fixed"] < hits["advisor"] < hits["oracle"]
 
 
