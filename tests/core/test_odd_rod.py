@@ -29,6 +29,7 @@ from coldwake_core.lakesim.day import Aboard, Change, opening, play
 from coldwake_core.lakesim.policies import Advisor, option_of
 from coldwake_core.lakesim.standard import Standard
 from coldwake_core.lakesim.steps import mended_of
+from coldwake_core.record.payloads import SpeedChanged
 
 FAST_MPS = 1.8 * MPH_MPS
 
@@ -251,6 +252,27 @@ def test_the_speed_that_was_taken_last_is_the_one_that_was_chosen(asked):
 
 def look(recipe: Recipe) -> tuple[object, ...]:
     return recipe.lure, recipe.colour, recipe.flash, recipe.thump
+
+
+def test_a_speed_that_all_bear_was_chosen_and_a_gust_is_no_reason_to_tie_anew(asked):
+    answer = advised_speed(asked, 1.8).answer
+    inside = replace(answer, change=replace(
+        answer.change, speed_changed=SpeedChanged(speed_mps=1.6 * MPH_MPS)
+    ))
+    blown = fishing(
+        event("move_taken", 61, **encode(inside)),
+        event("speed_changed", 62, speed_mps=1.7 * MPH_MPS),
+    ).view(at(63)).move
+    assert blown.answer.change.speed_changed.speed_mps <= 1.6 * MPH_MPS + 1e-6
+    # A wheel wobbles about the speed that was chosen beyond it, too: the rod is tied anew for that.
+    for mph in (1.65, 1.95):
+        wobbles = fishing(
+            event("move_taken", 61, **encode(answer)),
+            event("speed_changed", 62, speed_mps=mph * MPH_MPS),
+        ).view(at(63)).move
+        setup = wobbles.answer.change.rod_rigged
+        assert setup.rod_id == "rod-4"
+        assert working_range(fishing().now.state.outfit, setup).high_mps >= FAST_MPS
 
 
 def weighed_speeds(asked: Any, monkeypatch: Any) -> dict[float, Option]:

@@ -21,8 +21,8 @@ from .shows import recipe_of
 from .situation import Move, RodNow, Situation
 from .tries import JUDGE_MIN, RESET_MIN, TIE_MIN, is_possible, leads_now
 
-CHOSEN_WITHIN_MPS: Final = 0.1 * MPH_MPS
-"""A wheel wobbles so much about the speed that was chosen (judged)."""
+CHOSEN_WITHIN_MPS: Final = 0.2 * MPH_MPS
+"""A boat wobbles so much about the speed that was chosen (judged): by more, it was left."""
 
 
 def mends_at(now: Situation, speed_mps: float) -> dict[str, MoveAnswered] | None:
@@ -99,10 +99,12 @@ def mend_moves(now: Situation) -> Iterator[Move]:
     iterator of Move
         None where nobody chose this speed from what was advised: then it is the speed that is off.
     """
-    if not _is_chosen(now):
+    chosen = _chosen_mps(now)
+    if chosen is None:
         return
     rods = {rod.rod_id: rod for rod in now.rods}
-    for rod_id, answer in (mends_at(now, now.speed_mps) or {}).items():
+    # By what was chosen, not by the gust of the moment.
+    for rod_id, answer in (mends_at(now, chosen) or {}).items():
         yield Move(
             answer=answer, basis="working_range", source="Working ranges of what is out",
             reason=f"What {rods[rod_id].name} wears does not swim right at the speed that was "
@@ -111,13 +113,15 @@ def mend_moves(now: Situation) -> Iterator[Move]:
         )
 
 
-def _is_chosen(now: Situation) -> bool:
+def _chosen_mps(now: Situation) -> float | None:
     speeds = [
         answer.move.change.speed_changed.speed_mps for answer in now.state.answers
         if answer.taken and answer.at_s <= now.now_s
         and answer.move.change.speed_changed is not None
     ]
-    return bool(speeds) and abs(speeds[-1] - now.speed_mps) <= CHOSEN_WITHIN_MPS
+    if not speeds or abs(speeds[-1] - now.speed_mps) > CHOSEN_WITHIN_MPS:
+        return None
+    return speeds[-1]
 
 
 def _told(now: Situation, rod: RodNow, setup: RodSetup) -> MoveAnswered:
