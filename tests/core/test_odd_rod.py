@@ -15,6 +15,7 @@ from coldwake_core.advice.candidates import speed_moves
 from coldwake_core.advice.choice import Option, weigh_options
 from coldwake_core.advice.moves import next_move
 from coldwake_core.advice.odd import cost_of, mends_at
+from coldwake_core.advice.put_off import put_off_now
 from coldwake_core.advice.shows import recipe_of
 from coldwake_core.advice.tries import RESET_MIN, TIE_MIN
 from coldwake_core.constants import MPH_MPS
@@ -124,6 +125,13 @@ def test_what_was_said_to_be_lacking_is_asked_for_no_more(asked, monkeypatch):
     busy = event("move_refused", 50, **encode(replace(first, why="busy")))
     again = mends_at(situation(fishing(busy), 60, monkeypatch), slow)["rod-3"]
     assert again == first
+
+
+def test_a_speed_for_which_a_blade_is_lacking_is_not_gone_for_the_day(asked):
+    refused = replace(advised_speed(asked, 1.8).answer, why="lacking")
+    held = fishing(event("move_refused", 61, **encode(refused)))
+    assert [one.answer.kind for one in put_off_now(held.now.state.answers, at(80))] == ["speed"]
+    assert put_off_now(held.now.state.answers, at(95)) == ()
 
 
 def test_the_likeliest_by_the_day_is_tied_on(asked):

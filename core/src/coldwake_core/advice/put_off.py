@@ -48,7 +48,9 @@ def put_off_now(answers: Sequence[Answer], now_s: float) -> tuple[PutOff, ...]:
     for answer in reversed(answers):
         if answer.taken or answer.at_s > now_s or answer.move.key in found:
             continue
-        for_good = answer.move.why == "lacking"
+        # Another speed may ask for other tackle: it is not lacking for good.
+        speed = answer.move.change.speed_changed is not None
+        for_good = answer.move.why == "lacking" and not speed
         if for_good or now_s - answer.at_s < NOT_NOW_S:
             found[answer.move.key] = PutOff(
                 answer=answer.move, until_s=None if for_good else answer.at_s + NOT_NOW_S
