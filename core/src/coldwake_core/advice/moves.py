@@ -12,7 +12,8 @@ from dataclasses import replace
 from typing import Final
 
 from ..evidence.recipe import Recipe
-from ..record.payloads import LineSet, MoveAnswered
+from ..gear.setup import RodSetup
+from ..record.payloads import LineSet
 from .back_and_forth import back_move
 from .candidates import (
     copy_moves,
@@ -115,13 +116,15 @@ def _runners_up(weighed: Sequence[tuple[Move, Weighed]]) -> tuple[RunnerUp, ...]
 
 def _recipes(now: Situation) -> dict[str, Recipe]:
     """What each rod that fishes shows."""
-    return {
-        rod.rod_id: recipe_of(
-            now.outfit, rod.setup, depth_m=rod.depth_m, setting_m=rod.setting_m,
-            speed_mps=now.speed_mps, bed_m=now.bed_m,
-        )
-        for rod in now.rods
-    }
+    return {rod.rod_id: _shows(now, rod, rod.setup) for rod in now.rods}
+
+
+def _shows(now: Situation, rod: RodNow, setup: RodSetup) -> Recipe:
+    """What a rod shows with something on it, at the depth that it runs at."""
+    return recipe_of(
+        now.outfit, setup, depth_m=rod.depth_m, setting_m=rod.setting_m,
+        speed_mps=now.speed_mps, bed_m=now.bed_m,
+    )
 
 
 def _weighed(now: Situation, recipes: Mapping[str, Recipe]) -> list[tuple[Move, Weighed]]:
@@ -152,9 +155,13 @@ def _option(
         depths, mends = now.depths_at(speed), mends_at(now, speed)
         if mends is None:
             return None
+        tied = {
+            rod_id: _shows(now, rods[rod_id], setup) for rod_id, mend in mends.items()
+            if (setup := mend.change.rod_rigged) is not None
+        }
         after = tuple(
             (rod_id, replace(
-                _worn(now, rods[rod_id], mends, recipe), speed_mps=speed,
+                tied.get(rod_id, recipe), speed_mps=speed,
                 depth_m=depths.get(rod_id, recipe.depth_m),
             ))
             for rod_id, recipe in recipes.items()
@@ -166,29 +173,11 @@ def _option(
         )),)
     elif change.rod_rigged is not None:
         setup = change.rod_rigged
-        rod = rods[setup.rod_id]
         # It is let out to the depth that it ran at.
-        after = ((setup.rod_id, recipe_of(
-            now.outfit, setup, depth_m=rod.depth_m, setting_m=rod.setting_m,
-            speed_mps=now.speed_mps, bed_m=now.bed_m,
-        )),)
+        after = ((setup.rod_id, _shows(now, rods[setup.rod_id], setup)),)
     else:
         return None
     return Option(key=key, kind=kind, after=after, cost_min=move.cost_min, costs_min=costs_min)
-
-
-def _worn(
-    now: Situation, rod: RodNow, mends: Mapping[str, MoveAnswered], recipe: Recipe
-) -> Recipe:
-    """What a rod shows once it is mended, if it must be."""
-    mend = mends.get(rod.rod_id)
-    setup = None if mend is None else mend.change.rod_rigged
-    if setup is None:
-        return recipe
-    return recipe_of(
-        now.outfit, setup, depth_m=rod.depth_m, setting_m=rod.setting_m,
-        speed_mps=now.speed_mps, bed_m=now.bed_m,
-    )
 
 
 def _let_out(recipe: Recipe, line: LineSet, rod: RodNow) -> Recipe:
