@@ -8,6 +8,7 @@ import NextMove from './NextMove.vue'
 import NumberDialog from './NumberDialog.vue'
 import AheadCalls from './AheadCalls.vue'
 import KeepOutNote from './KeepOutNote.vue'
+import RodSheet from './RodSheet.vue'
 import RodTile from './RodTile.vue'
 import SpeedRuler from './SpeedRuler.vue'
 import { FT, MPH, line, move, rod, view } from './view.fixture'
@@ -258,6 +259,27 @@ describe('NumberDialog', () => {
     await save('99')
     expect(error()).toBe('Depth: at most 62 ft, the bottom.')
     expect(wrapper.emitted('update:modelValue')).toBeUndefined()
+  })
+})
+
+describe('RodSheet', () => {
+  const words = async (metres: number, tapping: boolean) => {
+    const sheet = { ...rod, bottom_tap: tapping, pair_mps: { first_mps: 0.6, second_mps: 0.8 } }
+    const wrapper = show(RodSheet, {
+      modelValue: true,
+      view: { ...view, clearance_m: metres },
+      rod: sheet,
+      speedAtDepth: async () => ({ speed_mps: 0.7, doubt_mps: 0.1 }),
+      numbersAt: async () => [],
+    })
+    await wrapper.vm.$nextTick()
+    return [...document.querySelectorAll('[data-test=bottom-tap] + .label')].at(-1)?.textContent ?? ''
+  }
+
+  it('says where a rod is called off the bottom, and that it is called at it where no room is kept', async () => {
+    expect(await words(4 * FT, false)).toContain('It is called 4 ft off the bottom.')
+    expect(await words(0, false)).toContain('It is called when it comes to the bottom.')
+    expect(await words(0, true)).toContain('It is called when it loses the bottom.')
   })
 })
 
