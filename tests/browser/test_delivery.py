@@ -273,6 +273,7 @@ def test_a_new_version_says_so_and_takes_over_when_asked(
         worker.write_text(text)
         (dist / "version.txt").write_text("second")
         server.start()
+        page.evaluate("window.dispatchEvent(new Event('online'))")
         expect(page.get_by_test_id("new-version")).to_be_visible(timeout=60_000)
         all_kept(page)
         tap(page, 1, "rod-5")

@@ -98,7 +98,9 @@ async function leave(): Promise<void> {
         </p>
         <p v-if="update.available" class="bar" role="status" data-test="new-version">
           A new version is here. What waits to be sent stays kept.
-          <button class="bar-act" data-test="take-over" @click="update.takeOver">Take it over</button>
+          <button class="bar-act" data-test="take-over" :disabled="update.taking" @click="update.takeOver">
+            {{ update.taking ? 'Taking it over …' : 'Take it over' }}
+          </button>
         </p>
         <router-view />
       </div>

@@ -6,7 +6,7 @@ import './base.css'
 import App from './App.vue'
 import { coreSettled, startLaidUpCore } from '@/shared/core/host'
 import { makeRouter } from './router'
-import { useUpdateStore } from './update'
+import { reload, useUpdateStore } from './update'
 import { makeVuetify } from './vuetify'
 
 startLaidUpCore()
@@ -19,9 +19,11 @@ const SOON_MS = 1500
 window.addEventListener('load', () => setTimeout(() => void coreSettled().then(keepForLater), SOON_MS))
 
 function keepForLater(): void {
-  const takeOver = registerSW({
+  registerSW({
     immediate: true,
-    onNeedRefresh: () => update.ready(() => takeOver(true)),
+    onNeedRefresh: update.ready,
+    // Also in the tab where nobody asked: what it has not loaded yet is gone with the old version.
+    onNeedReload: reload,
     onRegisteredSW: (_url, registration) => update.canLook(() => registration?.update()),
   })
 }

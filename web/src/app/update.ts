@@ -6,21 +6,44 @@ import { ANSWERED, type Answered } from '@/shared/api/client'
 
 declare const __APP_VERSION__: string
 
-/** A page that the worker does not answer for yet: what it has laid up must be the new version first, or it
- * answers the reload with the old one. */
+/** How long before the new worker is asked again: a message to one that is just being stopped is lost. */
+const AGAIN_MS = 2_000
+/** How long the old worker may finish what it has in hand: then the page lets go of it by loading anew. */
+const PATIENCE_MS = 15_000
+
+/** What is laid up must be the new version first, or it answers the reload with the old one. */
 async function loadAnew(): Promise<void> {
   const registration = await navigator.serviceWorker?.getRegistration()
-  await registration?.update().catch(() => undefined)
+  if (registration && !registration.waiting) await registration.update().catch(() => undefined)
   const fresh = registration?.installing ?? registration?.waiting
   if (fresh) await activated(fresh)
+  reload()
+}
+
+let leaving = false
+
+/** Load the page anew, once: its own wish and the change of worker may both ask for it. */
+export function reload(): void {
+  if (leaving) return
+  leaving = true
   location.reload()
 }
 
 function activated(worker: ServiceWorker): Promise<void> {
   return new Promise((resolve) => {
+    let asking: ReturnType<typeof setInterval> | undefined
+    const ask = (): void => worker.postMessage({ type: 'SKIP_WAITING' })
+    const done = (): void => {
+      clearInterval(asking)
+      resolve()
+    }
     const go = (): void => {
-      if (worker.state === 'installed') worker.postMessage({ type: 'SKIP_WAITING' })
-      if (worker.state === 'activated' || worker.state === 'redundant') resolve()
+      if (worker.state === 'activated' || worker.state === 'redundant') done()
+      else if (worker.state === 'installed' && !asking) {
+        asking = setInterval(ask, AGAIN_MS)
+        setTimeout(done, PATIENCE_MS)
+        ask()
+      }
     }
     worker.addEventListener('statechange', go)
     go()
@@ -29,23 +52,25 @@ function activated(worker: ServiceWorker): Promise<void> {
 
 export const useUpdateStore = defineStore('update', () => {
   const available = ref(false)
-  let apply: () => unknown = loadAnew
-  let look: () => unknown = () => undefined
+  const taking = ref(false)
+  let look: (() => unknown) | undefined
   let seen = __APP_VERSION__
 
-  /** The service worker has a newer version ready; `act` takes it over and loads the page anew. */
-  function ready(act: () => unknown): void {
-    if (navigator.serviceWorker?.controller) apply = act
+  /** The service worker has a newer version ready. */
+  function ready(): void {
     available.value = true
   }
 
-  /** The browser may ask for a newer version in this way. */
+  /** The browser may ask for a newer version in this way; one that was heard of before is asked for now. */
   function canLook(act: () => unknown): void {
     look = act
+    if (seen !== __APP_VERSION__) void look()
   }
 
   function takeOver(): void {
-    void apply()
+    if (taking.value) return
+    taking.value = true
+    void loadAnew()
   }
 
   // The server says its version with every answer: another one than ours asks for a look.
@@ -53,9 +78,9 @@ export const useUpdateStore = defineStore('update', () => {
     const { version } = (event as CustomEvent<Answered>).detail
     if (version === seen || version === 'unbuilt') return
     seen = version
-    if (navigator.serviceWorker?.controller) void look()
+    if (navigator.serviceWorker?.controller) void look?.()
     else available.value = true
   })
 
-  return { available, ready, canLook, takeOver }
+  return { available, taking, ready, canLook, takeOver }
 })
