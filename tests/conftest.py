@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import atexit
 import os
+import shutil
 import tempfile
 from pathlib import Path
 from typing import Any
@@ -10,7 +12,10 @@ from typing import Any
 import pytest
 from hypothesis import settings
 
-os.environ.setdefault("COLDWAKE_VAR", tempfile.mkdtemp(prefix="coldwake-test-"))
+if "COLDWAKE_VAR" not in os.environ:
+    # Made once: the workers are given it, and it goes with who made it.
+    os.environ["COLDWAKE_VAR"] = tempfile.mkdtemp(prefix="coldwake-test-")
+    atexit.register(shutil.rmtree, os.environ["COLDWAKE_VAR"], ignore_errors=True)
 os.environ["COLDWAKE_DEMO"] = "1"
 # The same examples at every run of the pipeline; new ones at every run by hand.
 settings.register_profile(

@@ -22,6 +22,8 @@ from trips.queries import forget_trips, trip_now
 pytestmark = pytest.mark.django_db
 PRACTICE = "/api/practice/"
 SEED = 12
+BUSY = 7
+"""A day on which these rods are hit often."""
 
 
 @pytest.fixture
@@ -158,7 +160,7 @@ def test_a_pause_holds_the_day_and_so_does_leaving_it(
 def test_lines_that_are_out_are_hit_the_same_way_each_time(
     client_in: Any, demo: Any, clock: list[float]
 ):
-    first = fish(client_in, clock, begin(client_in, demo), minutes=240)
+    first = fish(client_in, clock, begin(client_in, demo, BUSY), minutes=120)
     hits = list(Trip.objects.get(pk=first["trip_id"]).events.filter(
         type="hit"
     ).order_by("at_s").values_list("at_s", "payload__rod_id"))
@@ -169,7 +171,7 @@ def test_lines_that_are_out_are_hit_the_same_way_each_time(
     assert 0 < ends <= events.filter(type="hooked").count() <= len(hits)
     Trip.objects.get(pk=first["trip_id"]).delete()
     forget_trips()
-    again = fish(client_in, clock, begin(client_in, demo), minutes=240)
+    again = fish(client_in, clock, begin(client_in, demo, BUSY), minutes=120)
     assert list(Trip.objects.get(pk=again["trip_id"]).events.filter(
         type="hit"
     ).order_by("at_s").values_list("at_s", "payload__rod_id")) == hits
@@ -210,13 +212,11 @@ def test_nothing_of_it_stands_among_what_is_real(
 def test_a_day_that_is_tapped_by_hand_shows_bites_and_records_none_of_them(
     client_in: Any, demo: Any, clock: list[float]
 ):
-    # A day on which these rods are hit often.
-    seed = 7
-    told_day = fish(client_in, clock, begin(client_in, demo, seed), minutes=240)
+    told_day = fish(client_in, clock, begin(client_in, demo, BUSY), minutes=120)
     first = Trip.objects.get(pk=told_day["trip_id"]).events.filter(type="hit").order_by("at_s")[0]
     Trip.objects.get(pk=told_day["trip_id"]).delete()
     forget_trips()
-    day = fish(client_in, clock, begin(client_in, demo, seed, taps=True), minutes=240)
+    day = fish(client_in, clock, begin(client_in, demo, BUSY, taps=True), minutes=120)
     trip = Trip.objects.get(pk=day["trip_id"])
     assert not trip.events.filter(type__in=["hit", "hooked", "landed", "lost"]).exists()
     assert (day["taps"], day["recorded"]) == (True, 0)
