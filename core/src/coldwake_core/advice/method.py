@@ -225,6 +225,22 @@ def band_in(method: Method, bottom_m: float) -> tuple[float, float]:
     return max(bottom_m - method.off_bed_high_m, 0.0), max(bottom_m - method.off_bed_low_m, 0.0)
 
 
+def is_by_the_bed(species: Species) -> bool:
+    """Return whether a species is fished for near the bottom, however deep it is.
+
+    Parameters
+    ----------
+    species : {'trout', 'kokanee', 'striper'}
+        What is fished for.
+
+    Returns
+    -------
+    bool
+        True where all its methods are told from the bed.
+    """
+    return all(method.off_bed_high_m for _, method in _LADDERS[species])
+
+
 def trolled_mps(species: Species) -> tuple[float, float]:
     """Return the speeds at which a species is trolled for, by any method.
 

@@ -17,8 +17,6 @@ CLEAR_SHARE: Final = 0.1
 MOST_CLEAR_M: Final = 1.0
 """No rule of thumb sends a lure nearer to the bottom than a tenth of the water: a foot at least, a
 metre at most (judged)."""
-BY_THE_BED: Final[tuple[Species, ...]] = ("striper",)
-"""Who is fished for near the bottom, however deep it is (common practice)."""
 SPEED_AGREED: Final[tuple[Species, ...]] = ("striper",)
 """For whom no school contradicts the speed of the hour; for trout and kokanee schools say slow and
 fast of the same cold morning (common practice)."""
@@ -86,6 +84,6 @@ def thumb_of(method: Method, species: Species, bottom_m: float) -> Thumb:
         speed_low_mps=method.speed_low_mps, speed_high_mps=method.speed_high_mps,
         depth_top_m=top, depth_base_m=base,
         setback_low_m=method.setback_low_m, setback_high_m=method.setback_high_m,
-        slowest_mps=slowest, fastest_mps=fastest, by_the_bed=species in BY_THE_BED,
+        slowest_mps=slowest, fastest_mps=fastest, by_the_bed=method.off_bed_high_m > 0.0,
         speed_agreed=species in SPEED_AGREED,
     )

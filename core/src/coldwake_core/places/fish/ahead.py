@@ -7,7 +7,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Final, Literal
 
-from ...advice.shows import BY_THE_BED
+from ...advice.method import is_by_the_bed
 from ...errors import CoreError
 from ...lines.doubt import DOUBT_QUANTILE
 from ...record.state import TripState
@@ -276,7 +276,7 @@ def _meeting(
 ) -> BottomCall | None:
     margin = now.state.clearance_m
     # A plug that is meant to tick along the bed may always touch it: that is no news.
-    least = LIKELY if now.trip.species in BY_THE_BED else MAY
+    least = LIKELY if is_by_the_bed(now.trip.species) else MAY
     first = 0
     while first < len(bed.profile) and bed.profile[first].ahead_m < -behind_m:
         first += 1

@@ -19,11 +19,10 @@ from ...advice.marks import (
     recent_marks,
     run_at_m,
 )
-from ...advice.method import Method, comfort_band_degc, comfort_depths_m
+from ...advice.method import Method, comfort_band_degc, comfort_depths_m, is_by_the_bed
 from ...advice.moves import next_move
 from ...advice.phases import show_at
 from ...advice.put_off import put_off_now
-from ...advice.shows import BY_THE_BED
 from ...advice.situation import Advice, RodNow, Situation
 from ...advice.tries import FREE_LINES, LINES_OUT_M, PLUG_CLEAR_M, depths_to_try
 from ...boat.current import PassSpeeds, pass_speeds
@@ -231,7 +230,7 @@ def _rod_now(
         if stint.rod_id == view.id and stint.setup == view.setup
     ]
     # Who fishes near the bed goes over where it came up in the last hour again.
-    over_m = min(rises_to_m, bed.shallow_m) if now.trip.species in BY_THE_BED else rises_to_m
+    over_m = min(rises_to_m, bed.shallow_m) if is_by_the_bed(now.trip.species) else rises_to_m
     lengths = {} if not is_free else _lengths(
         now, view.setup, view.line.number.setting_m, min(lowest, over_m - PLUG_CLEAR_M)
     )
