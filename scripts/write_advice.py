@@ -42,7 +42,7 @@ WORLDS = (
 )
 OUT = ROOT / ".build/bench"
 RIVER_DAYS = range(201, 261)
-CLAIM_DAYS = range(2400, 2480)
+CLAIM_DAYS = range(2600, 2680)
 TRIPS = 2000
 CASES = (
     ("does nothing, clock still", 1.0, "still"),
