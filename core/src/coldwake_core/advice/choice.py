@@ -32,8 +32,8 @@ KEPT: Final = 0.87
 for it, and not all of that is in the model (chosen on seeds 7000 to 7119: docs/advice.md)."""
 
 TEMPERED: Final = 0.9
-"""The log of the odds is told by so much of itself: the model is a little too sure of itself either
-way (the likeliest of what held on seeds 7000 to 7119, of moves taken and of all: docs/advice.md)."""
+"""The log of the odds is told by so much of itself: the model is a little too sure either way (the
+likeliest of what held on seeds 7000 to 7119, of moves taken and of all: docs/advice.md)."""
 
 SUREST: Final = 0.87
 """Nobody is told that a change earns more with more than this: of what the model gave more to, on
