@@ -31,16 +31,20 @@ def findings(page: Page, **options: Any) -> list[str]:
     ]
 
 
-def colours(page: Page) -> list[str]:
-    """What is wrong with colours alone, once all of them have come."""
+def at_last(page: Page, **options: Any) -> list[str]:
+    """What is wrong once all has come: a machine under load takes its time to paint."""
     found: list[str] = []
     for _ in range(5):
-        # A machine under load takes its time to change all colours.
-        found = findings(page, runOnly=["color-contrast", "link-in-text-block"])
+        found = findings(page, **options)
         if not found:
             break
         page.wait_for_timeout(1000)
     return found
+
+
+def colours(page: Page) -> list[str]:
+    """What is wrong with colours alone."""
+    return at_last(page, runOnly=["color-contrast", "link-in-text-block"])
 
 
 def turn(page: Page, theme: str) -> None:
@@ -66,7 +70,6 @@ def go(page: Page, place: str) -> None:
     )
     page.wait_for_url(f"**{place}")
     page.wait_for_load_state("networkidle")
-    page.wait_for_timeout(700)
     page.locator("h1").first.wait_for()
 
 
@@ -102,28 +105,28 @@ def test_no_screen_has_a_finding(browser: Browser, server: RunningServer):
     page = context.new_page()
     page.goto(server.url)
     page.get_by_test_id("demo").wait_for()
-    seen = findings(page)
+    seen = at_last(page)
     open_demo(page, server.url)
     for place in PLACES:
         go(page, place)
-        seen += findings(page)
+        seen += at_last(page)
     from_above(page)
-    seen += findings(page)
+    seen += at_last(page)
     page.keyboard.press("a")
     page.get_by_test_id("wind-dialog").wait_for()
-    seen += findings(page)
+    seen += at_last(page)
     page.keyboard.press("Escape")
     page.get_by_test_id("wind-dialog").wait_for(state="hidden")
     page.get_by_test_id("more-rod-5").click()
     page.get_by_test_id("calibrate-rod-5").click()
     page.get_by_test_id("calibration-dialog").wait_for()
-    seen += findings(page)
+    seen += at_last(page)
     page.keyboard.press("Escape")
     page.get_by_test_id("calibration-dialog").wait_for(state="hidden")
     practice = practised(server.url)
     for place in practice:
         go(page, place)
-        seen += findings(page)
+        seen += at_last(page)
     page.get_by_test_id("practice-bites").wait_for()
     turn(page, "beforeDawn")
     seen += colours(page)

@@ -188,6 +188,24 @@ describe('the open trip', () => {
     expect(cores[0]!.events.size).toBe(1)
   })
 
+  it('shows no older answer of the server over a newer one', async () => {
+    const store = useTripStore(pinia)
+    await store.open('a')
+    cores[0]!.fail()
+    await vi.waitFor(() => expect(store.coreFailed).toBe(true))
+    let late = (_view: object): void => undefined
+    server.getFish.mockImplementationOnce(() => new Promise((resolve) => (late = resolve)))
+    const first = hit(store)
+    await vi.waitFor(() => expect(stored).toHaveLength(1))
+    await vi.waitFor(() => expect(server.getFish).toHaveBeenCalledTimes(3))
+    server.getFish.mockResolvedValueOnce({ hits: 2 })
+    await hit(store)
+    expect(store.view).toMatchObject({ hits: 2 })
+    late({ hits: 1 })
+    await first
+    expect(store.view).toMatchObject({ hits: 2 })
+  })
+
   it('keeps a tap of the page before, however its delivery falls into the opening', async () => {
     const delivery = useDeliveryStore(pinia)
     const event = { id: 'e-1', type: 'hit', at_s: 10, payload: { rod_id: 'rod-1' } } as unknown as TripEvent

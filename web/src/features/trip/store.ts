@@ -38,6 +38,9 @@ export const useTripStore = defineStore('trip', () => {
   let turn = 0
   let restartedMs = 0
   let lastStampS = 0
+  /** Looks begun, and which of them is on the screen. */
+  let looks = 0
+  let shown = 0
   let events: { known: TripEvent[]; after: number } = { known: [], after: 0 }
   /** What was waiting here when the trip was opened, and tapped since: under way, it may be in neither list. */
   const made = new Map<string, TripEvent>()
@@ -225,9 +228,12 @@ export const useTripStore = defineStore('trip', () => {
   async function look(): Promise<void> {
     const mine = turn
     if (!trip.value) return
+    const ticket = ++looks
     try {
       const fresh = coreReady.value ? await core!.call('view', { now_s: nowS() }) : await getFish(trip.value.id)
-      if (mine !== turn) return
+      // A slow answer of the server knows less than one that was asked for after it.
+      if (mine !== turn || ticket < shown) return
+      shown = ticket
       view.value = fresh
     } catch (error) {
       if (!(error instanceof LinkDownError || error instanceof SignedOutError) && mine === turn) report(error)
