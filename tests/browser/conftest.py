@@ -36,7 +36,7 @@ def browser_type_launch_args(browser_type_launch_args: dict[str, Any]) -> dict[s
 def manners(playwright: Playwright) -> None:
     """Elements are named for tests by data-test; a machine under load is given time."""
     playwright.selectors.set_test_id_attribute("data-test")
-    expect.set_options(timeout=15_000)
+    expect.set_options(timeout=30_000)
 
 
 @pytest.fixture(scope="session")

@@ -49,7 +49,7 @@ def posts_get(answer: dict[str, Any]) -> Callable[[Route], None]:
 
 
 def all_kept(page: Page) -> None:
-    expect(page.get_by_test_id("link")).to_have_text("all kept", timeout=20_000)
+    expect(page.get_by_test_id("link")).to_have_text("all kept")
 
 
 def test_the_session_is_deleted_while_five_taps_wait(
@@ -64,7 +64,7 @@ def test_the_session_is_deleted_while_five_taps_wait(
         database.commit()
     server.start()
     fish.context.set_offline(False)
-    expect(fish.get_by_test_id("signed-out")).to_contain_text("5 waiting", timeout=20_000)
+    expect(fish.get_by_test_id("signed-out")).to_contain_text("5 waiting")
     expect(fish.get_by_test_id("link")).to_contain_text("login ended · 5 waiting here")
     expect(fish.get_by_test_id("tally-rod-4")).to_contain_text("5 hits")
     assert tallies(server)["rod-4"] == 0
@@ -164,7 +164,7 @@ def test_taps_of_a_trip_that_was_left_go_out_with_the_next(fish: Page, server: R
     )
     fish.goto(f"{server.url}/fish?trip={other}")
     fish.locator("[data-test=water-column] svg").wait_for()
-    expect(fish.get_by_test_id("link")).to_contain_text("4 waiting here", timeout=20_000)
+    expect(fish.get_by_test_id("link")).to_contain_text("4 waiting here")
     fish.unroute("**/events/")
     fish.evaluate("window.dispatchEvent(new Event('online'))")
     all_kept(fish)

@@ -20,7 +20,7 @@ def test_a_day_is_fished_in_fish_and_shows_what_was_hidden(signed_in: Page, serv
         "data-state", "ready", timeout=60_000
     )
     signed_in.get_by_test_id("pace-120").click()
-    expect(bar).to_have_attribute("data-minutes", re.compile(r"^(?:[4-9]|\d\d+)$"), timeout=20_000)
+    expect(bar).to_have_attribute("data-minutes", re.compile(r"^(?:[4-9]|\d\d+)$"))
     expect(signed_in.get_by_test_id("pace-120")).to_have_attribute("aria-pressed", "true")
     signed_in.get_by_test_id("pace-0").click()
     expect(signed_in.get_by_test_id("pace-0")).to_have_attribute("aria-pressed", "true")
@@ -28,7 +28,7 @@ def test_a_day_is_fished_in_fish_and_shows_what_was_hidden(signed_in: Page, serv
     expect(signed_in.get_by_test_id("fish")).to_contain_text("at the water")
     signed_in.get_by_test_id("practice-end").click()
     signed_in.get_by_test_id("practice-end").click()
-    expect(signed_in.get_by_test_id("truth-mine")).to_contain_text("hits", timeout=20_000)
+    expect(signed_in.get_by_test_id("truth-mine")).to_contain_text("hits")
     expect(signed_in.get_by_test_id("score-oracle")).not_to_contain_text("…", timeout=40_000)
     names = [trip["name"] for trip in ApiUser(server.url).get("/api/trips/")["trips"]]
     assert not [name for name in names if name.startswith("Practice")]

@@ -24,7 +24,7 @@ def test_taps_without_a_link_are_kept_here_and_delivered_exactly_once(
     expect(fish.get_by_test_id("link")).to_have_attribute("data-down", "true")
     expect(fish.get_by_test_id("link")).to_contain_text("3 waiting here")
     fish.context.set_offline(False)
-    expect(fish.get_by_test_id("link")).to_have_attribute("data-pending", "0", timeout=15_000)
+    expect(fish.get_by_test_id("link")).to_have_attribute("data-pending", "0")
     user = ApiUser(server.url)
     trip = user.get("/api/trips/")["trips"][0]["id"]
     rods = {rod["id"]: rod for rod in user.get(f"/api/trips/{trip}/fish/")["rods"]}
@@ -109,7 +109,7 @@ def test_after_one_visit_the_app_opens_and_records_without_a_server(
     page.locator("[data-state=ready]").wait_for(timeout=60_000)
     expect(page.get_by_test_id("tally-rod-1")).to_contain_text("1 hit")
     server.start()
-    expect(page.get_by_test_id("link")).to_have_attribute("data-pending", "0", timeout=20_000)
+    expect(page.get_by_test_id("link")).to_have_attribute("data-pending", "0")
     user = ApiUser(server.url)
     trips = {trip["name"]: trip["id"] for trip in user.get("/api/trips/")["trips"]}
     for name, rod_id in (("April morning", "rod-4"), ("Alone", "rod-1")):
@@ -131,7 +131,7 @@ def test_a_server_that_takes_and_never_answers_holds_nothing_up(
         page.get_by_test_id("hit-rod-4").click()
         expect(page.get_by_test_id("tally-rod-4")).to_contain_text("1 hit")
         page.get_by_role("link", name="Plan").click()
-        expect(page.get_by_test_id("plan")).to_contain_text("No server answers", timeout=20_000)
+        expect(page.get_by_test_id("plan")).to_contain_text("No server answers")
     finally:
         server.go_on()
     page.get_by_role("link", name="Fish").click()
