@@ -69,6 +69,8 @@ describe('a new version', () => {
   it('asks again when the first message was lost', async () => {
     const store = await opened({ waiting: new FakeWorker(2), update: async () => undefined })
     store.takeOver()
+    // Pressed twice it is asked once.
+    store.takeOver()
     await vi.advanceTimersByTimeAsync(100)
     expect(reloads).toBe(0)
     expect(store.taking).toBe(true)
